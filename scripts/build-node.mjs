@@ -1,0 +1,21 @@
+// Bundles the command line, the export worker, the setup and their threads into dist/.
+import { build } from "esbuild";
+
+await build({
+  entryPoints: {
+    render: "cli/render.ts",
+    worker: "cli/worker.ts",
+    setup: "cli/setup.ts",
+    renderThread: "src/engine/node/renderThread.ts",
+    pictureThread: "src/engine/node/pictureThread.ts",
+  },
+  outdir: "dist",
+  outExtension: { ".js": ".mjs" },
+  bundle: true,
+  packages: "external",
+  platform: "node",
+  format: "esm",
+  target: "node20",
+  tsconfig: "tsconfig.json",
+  logLevel: "warning",
+});

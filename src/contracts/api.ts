@@ -1,0 +1,106 @@
+import { z } from "zod";
+import { EXPORT_FORMATS, ExportSettings } from "./exportSettings";
+import { Plan } from "./plan";
+
+// What the page and the server say to each other.
+
+export const PictureFacts = z.object({
+  format: z.string(),
+  bits: z.number(),
+  profile: z.string(),
+  capture: z.record(z.string(), z.string()),
+  notes: z.array(z.string()),
+});
+
+export const PictureSummary = z.object({
+  id: z.uuid(),
+  name: z.string(),
+  width: z.number().int(),
+  height: z.number().int(),
+  bytes: z.coerce.number(),
+  facts: PictureFacts,
+  rating: z.number().int(),
+  createdAt: z.coerce.date(),
+});
+export type PictureSummary = z.infer<typeof PictureSummary>;
+
+export const PrintSummary = z.object({
+  id: z.uuid(),
+  pictureId: z.uuid(),
+  name: z.string(),
+  head: z.uuid(),
+  changedAt: z.coerce.date(),
+});
+export type PrintSummary = z.infer<typeof PrintSummary>;
+
+/** One step of a print's history. */
+export const RevisionSummary = z.object({
+  id: z.uuid(),
+  parent: z.uuid().nullable(),
+  label: z.string(),
+  createdAt: z.coerce.date(),
+});
+export type RevisionSummary = z.infer<typeof RevisionSummary>;
+
+export const Revision = RevisionSummary.extend({ plan: Plan });
+export type Revision = z.infer<typeof Revision>;
+
+/** A committed edit. The page makes the id, so that sending it again does no harm. */
+export const NewRevision = z.strictObject({
+  id: z.uuid(),
+  /** The revision the edit was made on; it must be the print's head. */
+  base: z.uuid(),
+  label: z.string().trim().min(1).max(200),
+  plan: Plan,
+});
+export type NewRevision = z.infer<typeof NewRevision>;
+
+/** Undo, redo, or a jump: the print stands at another of its revisions. */
+export const HeadMove = z.strictObject({ base: z.uuid(), to: z.uuid() });
+export type HeadMove = z.infer<typeof HeadMove>;
+
+/** A further print of a picture, from a plan of one's own or the default. */
+export const NewPrint = z.strictObject({ name: z.string().trim().min(1).max(120).optional(), plan: Plan.optional() });
+export type NewPrint = z.infer<typeof NewPrint>;
+
+export const PictureChange = z.strictObject({
+  name: z.string().trim().min(1).max(120).optional(),
+  rating: z.number().int().min(0).max(5).optional(),
+  deleted: z.boolean().optional(),
+});
+export type PictureChange = z.infer<typeof PictureChange>;
+
+export const PrintChange = z.strictObject({
+  name: z.string().trim().min(1).max(120).optional(),
+  deleted: z.boolean().optional(),
+});
+export type PrintChange = z.infer<typeof PrintChange>;
+
+export const EXPORT_STATES = ["waiting", "running", "done", "failed", "cancelled"] as const;
+
+export const ExportStatus = z.object({
+  id: z.uuid(),
+  printId: z.uuid(),
+  settings: ExportSettings,
+  fileName: z.string(),
+  state: z.enum(EXPORT_STATES),
+  progress: z.number(),
+  message: z.string().nullable(),
+  bytes: z.coerce.number().nullable(),
+  createdAt: z.coerce.date(),
+});
+export type ExportStatus = z.infer<typeof ExportStatus>;
+
+export const NewExport = z.strictObject({ settings: ExportSettings, revision: z.uuid() });
+export type NewExport = z.input<typeof NewExport>;
+export { EXPORT_FORMATS };
+
+/** Where and how large the rectangle of levels is that the page asks for. */
+export const LevelRequest = z.object({
+  level: z.coerce.number().int().min(0),
+  x: z.coerce.number().int().min(0),
+  y: z.coerce.number().int().min(0),
+  width: z.coerce.number().int().min(1).max(4096),
+  height: z.coerce.number().int().min(1).max(4096),
+});
+export type LevelRequest = z.infer<typeof LevelRequest>;

@@ -1,0 +1,29 @@
+import { z } from "zod";
+
+export const EXPORT_FORMATS = ["tiff16", "tiff8", "png16", "png8", "jpeg"] as const;
+
+/** What an export makes of a print. */
+export const ExportSettings = z.strictObject({
+  format: z.enum(EXPORT_FORMATS),
+  /** JPEG only. */
+  quality: z.number().int().min(1).max(100).default(92),
+  /** Long edge in pixels; absent: full size. Never enlarges. */
+  longEdge: z.number().int().min(16).max(60000).optional(),
+});
+export type ExportSettings = z.infer<typeof ExportSettings>;
+export type ExportFormat = ExportSettings["format"];
+
+export interface ExportFormatFacts {
+  label: string;
+  depth: 8 | 16;
+  extension: "tif" | "png" | "jpg";
+  mime: string;
+}
+
+export const EXPORT_FORMAT_FACTS: Record<ExportFormat, ExportFormatFacts> = {
+  tiff16: { label: "TIFF, 16 bit grey", depth: 16, extension: "tif", mime: "image/tiff" },
+  tiff8: { label: "TIFF, 8 bit grey", depth: 8, extension: "tif", mime: "image/tiff" },
+  png16: { label: "PNG, 16 bit grey", depth: 16, extension: "png", mime: "image/png" },
+  png8: { label: "PNG, 8 bit grey", depth: 8, extension: "png", mime: "image/png" },
+  jpeg: { label: "JPEG, 8 bit grey", depth: 8, extension: "jpg", mime: "image/jpeg" },
+};

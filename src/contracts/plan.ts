@@ -1,0 +1,122 @@
+import { z } from "zod";
+import { CoreError } from "@/core/errors";
+import { HUE_STOPS_LIMIT, LEAST_HUE_GAP, MOST_HUE_KNOTS, type HueKnot } from "@/core/mix/hueCurve";
+import { WEIGHT_LIMIT } from "@/core/mix/weights";
+import { LEAST_GAP, type Strand } from "@/core/placement/strand";
+import { PLAN_VERSION, type Plan as PlanType } from "@/core/plan/plan";
+import { LAST_ZONE } from "@/core/zones/zone";
+
+const ROUNDING = 1e-9;
+const MOST_STRANDS = 60;
+const MOST_PASSES = 200;
+
+const Zone = z.number().min(0).max(LAST_ZONE).describe("A place on the zone scale, 0 (black) to 10 (paper white)");
+const Weight = z.number().min(-WEIGHT_LIMIT).max(WEIGHT_LIMIT);
+
+const StrandSchema = z.strictObject({
+  from: Zone.describe("Where the tone falls"),
+  to: Zone.describe("Where it is placed"),
+});
+
+const PlacementMove = z.strictObject({
+  kind: z.literal("placement"),
+  strands: z
+    .array(StrandSchema)
+    .min(2)
+    .max(MOST_STRANDS)
+    .describe("Strictly increasing in from (by 0.05 at least), never decreasing in to")
+    .superRefine(refineStrands),
+});
+
+const PassSchema = z.strictObject({
+  id: z.string().min(1).max(64).describe("Any name of its own within the plan"),
+  name: z.string().trim().min(1).max(80),
+  on: z.boolean(),
+  strength: z.number().min(0).max(2).describe("0 nothing, 1 as set, 2 twice as far"),
+  move: PlacementMove,
+});
+
+const MixSchema = z.strictObject({
+  weights: z.strictObject({ red: Weight, green: Weight, blue: Weight }),
+  sumHeld: z.boolean().describe("Whether setting one weight moves the others so that neutrals stay"),
+  huesOn: z.boolean().describe("Whether the hue response applies"),
+  hueKnots: z
+    .array(
+      z.strictObject({
+        hueDeg: z.number().min(0).lt(360).describe("OKLCH hue in degrees"),
+        stops: z.number().min(-HUE_STOPS_LIMIT).max(HUE_STOPS_LIMIT).describe("Lighter (+) or darker (−)"),
+      }),
+    )
+    .max(MOST_HUE_KNOTS)
+    .describe("In the order of hue, 2° apart at least")
+    .superRefine(refineKnots),
+});
+
+/** A print plan as it is stored and sent. Independent of pixel size. */
+export const Plan = z
+  .strictObject({
+    version: z.literal(PLAN_VERSION),
+    mix: MixSchema,
+    passes: z.array(PassSchema).max(MOST_PASSES).superRefine(refineIds),
+  })
+  .meta({ title: "Nigrographe print plan", description: "The steps from a colour picture to a monochrome print." });
+
+// The compiler holds the schema to be exactly the core's type.
+type Same<A, B> = (<T>() => T extends A ? 1 : 2) extends <T>() => T extends B ? 1 : 2 ? true : never;
+const _schemaIsThePlan: Same<z.infer<typeof Plan>, PlanType> = true;
+void _schemaIsThePlan;
+
+/**
+ * Reads a plan from parsed JSON.
+ *
+ * Errors  CoreError `bad_plan` naming the field and the reason, one line a fault.
+ */
+export function parsePlan(json: unknown): PlanType {
+  const result = Plan.safeParse(json);
+  if (result.success) return result.data;
+  const faults = result.error.issues.map((issue) => ({ field: fieldName(issue.path), reason: issue.message }));
+  const lines = faults.map(({ field, reason }) => `${field}: ${reason}`);
+  throw new CoreError("bad_plan", lines.join("\n"), { faults });
+}
+
+/** The JSON Schema (2020-12) of a plan, published in docs/. */
+export function planJsonSchema(): object {
+  return z.toJSONSchema(Plan);
+}
+
+function fieldName(path: readonly PropertyKey[]): string {
+  const name = path.map((part) => (typeof part === "number" ? `[${part}]` : `.${String(part)}`)).join("");
+  return name.replace(/^\./, "") || "plan";
+}
+
+function refineStrands(strands: Strand[], context: z.RefinementCtx): void {
+  for (let i = 1; i < strands.length; i++) {
+    if (strands[i]!.from - strands[i - 1]!.from < LEAST_GAP - ROUNDING) {
+      context.addIssue({ code: "custom", path: [i, "from"], message: `must be at least ${LEAST_GAP} above the strand before it` });
+    }
+    if (strands[i]!.to < strands[i - 1]!.to) {
+      context.addIssue({ code: "custom", path: [i, "to"], message: "must not be below the strand before it, or tones change order" });
+    }
+  }
+}
+
+function refineKnots(knots: HueKnot[], context: z.RefinementCtx): void {
+  for (let i = 1; i < knots.length; i++) {
+    if (knots[i]!.hueDeg - knots[i - 1]!.hueDeg < LEAST_HUE_GAP - ROUNDING) {
+      context.addIssue({ code: "custom", path: [i, "hueDeg"], message: `must be at least ${LEAST_HUE_GAP}° above the knot before it` });
+    }
+  }
+  const first = knots[0];
+  const last = knots[knots.length - 1];
+  if (first && last && knots.length > 1 && first.hueDeg + 360 - last.hueDeg < LEAST_HUE_GAP - ROUNDING) {
+    context.addIssue({ code: "custom", path: [knots.length - 1, "hueDeg"], message: `must be at least ${LEAST_HUE_GAP}° from the first knot` });
+  }
+}
+
+function refineIds(passes: { id: string }[], context: z.RefinementCtx): void {
+  const seen = new Set<string>();
+  passes.forEach(({ id }, i) => {
+    if (seen.has(id)) context.addIssue({ code: "custom", path: [i, "id"], message: "another pass has this id" });
+    seen.add(id);
+  });
+}

@@ -1,0 +1,237 @@
+// The hot loops as AssemblyScript (WebAssembly SIMD). Pointers into an imported memory, no allocator.
+// `n` counts pixels and is a multiple of 4, except where a docstring says otherwise.
+// Each has a plain TypeScript twin in ../reference.ts that says what it computes; the two are tested to agree.
+
+// Adding 2^23 to a float below it leaves its integer part in the low mantissa bits.
+const MAGIC: f32 = 8388608.0;
+const MANTISSA: i32 = 0x7fffff;
+
+// @ts-ignore: decorator
+@inline function clamp01(v: v128): v128 {
+  return f32x4.pmin(f32x4.pmax(v, f32x4.splat(0)), f32x4.splat(1));
+}
+
+/** Four values read from a table of knots + 1 (value, step to the next) pairs at x, in knots, 0 ≤ x ≤ knots. */
+// @ts-ignore: decorator
+@inline function gather(table: usize, x: v128): v128 {
+  const whole = f32x4.floor(x);
+  const f = f32x4.sub(x, whole);
+  const at = i32x4.shl(v128.and(f32x4.add(whole, f32x4.splat(MAGIC)), i32x4.splat(MANTISSA)), 3);
+  const q01 = v128.load64_lane(table + <usize>i32x4.extract_lane(at, 1), v128.load64_zero(table + <usize>i32x4.extract_lane(at, 0)), 1);
+  const q23 = v128.load64_lane(table + <usize>i32x4.extract_lane(at, 3), v128.load64_zero(table + <usize>i32x4.extract_lane(at, 2)), 1);
+  const value = v128.shuffle<f32>(q01, q23, 0, 2, 4, 6);
+  const step = v128.shuffle<f32>(q01, q23, 1, 3, 5, 7);
+  return f32x4.add(value, f32x4.mul(step, f));
+}
+
+/** The same for x of 0–1 over the whole table. */
+// @ts-ignore: decorator
+@inline function gatherUnit(table: usize, knots: i32, v: v128): v128 {
+  const top = f32x4.splat(<f32>knots);
+  return gather(table, f32x4.pmin(f32x4.pmax(f32x4.mul(v, top), f32x4.splat(0)), top));
+}
+
+// @ts-ignore: decorator
+@inline function row3(m: usize, r: v128, g: v128, b: v128): v128 {
+  return f32x4.add(
+    f32x4.add(f32x4.mul(v128.load32_splat(m), r), f32x4.mul(v128.load32_splat(m + 4), g)),
+    f32x4.mul(v128.load32_splat(m + 8), b),
+  );
+}
+
+// @ts-ignore: decorator
+@inline function storeLinear(m: usize, r: usize, g: usize, b: usize, red: v128, green: v128, blue: v128): void {
+  v128.store(r, clamp01(row3(m, red, green, blue)));
+  v128.store(g, clamp01(row3(m + 12, red, green, blue)));
+  v128.store(b, clamp01(row3(m + 24, red, green, blue)));
+}
+
+// @ts-ignore: decorator
+@inline function at8(lut: usize, src: usize): f32 {
+  return load<f32>(lut + (<usize>load<u8>(src) << 2));
+}
+// @ts-ignore: decorator
+@inline function at16(lut: usize, src: usize): f32 {
+  return load<f32>(lut + (<usize>load<u16>(src) << 2));
+}
+
+export function decode8(src: usize, lutR: usize, lutG: usize, lutB: usize, m: usize, r: usize, g: usize, b: usize, n: i32): void {
+  for (let i: i32 = 0; i < n; i += 4) {
+    storeLinear(m, r, g, b,
+      f32x4(at8(lutR, src), at8(lutR, src + 3), at8(lutR, src + 6), at8(lutR, src + 9)),
+      f32x4(at8(lutG, src + 1), at8(lutG, src + 4), at8(lutG, src + 7), at8(lutG, src + 10)),
+      f32x4(at8(lutB, src + 2), at8(lutB, src + 5), at8(lutB, src + 8), at8(lutB, src + 11)));
+    src += 12; r += 16; g += 16; b += 16;
+  }
+}
+
+export function decode16(src: usize, lutR: usize, lutG: usize, lutB: usize, m: usize, r: usize, g: usize, b: usize, n: i32): void {
+  for (let i: i32 = 0; i < n; i += 4) {
+    storeLinear(m, r, g, b,
+      f32x4(at16(lutR, src), at16(lutR, src + 6), at16(lutR, src + 12), at16(lutR, src + 18)),
+      f32x4(at16(lutG, src + 2), at16(lutG, src + 8), at16(lutG, src + 14), at16(lutG, src + 20)),
+      f32x4(at16(lutB, src + 4), at16(lutB, src + 10), at16(lutB, src + 16), at16(lutB, src + 22)));
+    src += 24; r += 16; g += 16; b += 16;
+  }
+}
+
+export function mixWeights(r: usize, g: usize, b: usize, out: usize, n: i32, wr: f32, wg: f32, wb: f32, knee: f32): void {
+  const zero = f32x4.splat(0), e = f32x4.splat(knee), ee = f32x4.splat(knee * knee), tiny = f32x4.splat(1e-20);
+  const vr = f32x4.splat(wr), vg = f32x4.splat(wg), vb = f32x4.splat(wb);
+  if (wr >= 0 && wg >= 0 && wb >= 0) {
+    for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
+      const y = f32x4.add(f32x4.add(f32x4.mul(v128.load(r + i), vr), f32x4.mul(v128.load(g + i), vg)), f32x4.mul(v128.load(b + i), vb));
+      v128.store(out + i, f32x4.pmin(y, f32x4.splat(1)));
+    }
+    return;
+  }
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
+    const pr = f32x4.mul(v128.load(r + i), vr), pg = f32x4.mul(v128.load(g + i), vg), pb = f32x4.mul(v128.load(b + i), vb);
+    const plus = f32x4.add(f32x4.add(f32x4.pmax(pr, zero), f32x4.pmax(pg, zero)), f32x4.pmax(pb, zero));
+    const y = f32x4.add(f32x4.add(pr, pg), pb);
+    const u = f32x4.div(y, f32x4.pmax(plus, tiny));
+    const floor = f32x4.mul(plus, f32x4.div(ee, f32x4.sub(f32x4.add(e, e), u)));
+    v128.store(out + i, clamp01(v128.bitselect(y, floor, f32x4.ge(u, e))));
+  }
+}
+
+/** Cube root of v in 0–1: a start from the exponent, then three Newton steps. */
+// @ts-ignore: decorator
+@inline function cubeRoot(v: v128): v128 {
+  // exponent ∕ 3 through floats; 0x2a514067 centres the error of the start
+  const third = f32x4.splat(1.0 / 3.0);
+  let x: v128 = i32x4.add(i32x4.trunc_sat_f32x4_s(f32x4.mul(f32x4.convert_i32x4_s(v), third)), i32x4.splat(0x2a514067));
+  for (let k: i32 = 0; k < 3; k++)
+    x = f32x4.mul(third, f32x4.add(f32x4.add(x, x), f32x4.div(v, f32x4.mul(x, x))));
+  return v128.and(x, f32x4.gt(v, f32x4.splat(0)));
+}
+
+/** Angle of (a, b) in turns 0–1; odd polynomial on the first octant, error below 2e-6 turns. */
+// @ts-ignore: decorator
+@inline function turns(a: v128, b: v128): v128 {
+  const ax = f32x4.abs(a), ay = f32x4.abs(b);
+  const q = f32x4.div(f32x4.pmin(ax, ay), f32x4.pmax(f32x4.pmax(ax, ay), f32x4.splat(1e-20)));
+  const s = f32x4.mul(q, q);
+  let p = f32x4.splat(-0.01172120);
+  p = f32x4.add(f32x4.mul(p, s), f32x4.splat(0.05265332));
+  p = f32x4.add(f32x4.mul(p, s), f32x4.splat(-0.11643287));
+  p = f32x4.add(f32x4.mul(p, s), f32x4.splat(0.19354346));
+  p = f32x4.add(f32x4.mul(p, s), f32x4.splat(-0.33262347));
+  p = f32x4.add(f32x4.mul(p, s), f32x4.splat(0.99997726));
+  let w = f32x4.mul(f32x4.mul(p, q), f32x4.splat(0.15915494309));
+  w = v128.bitselect(f32x4.sub(f32x4.splat(0.25), w), w, f32x4.gt(ay, ax));
+  w = v128.bitselect(f32x4.sub(f32x4.splat(0.5), w), w, f32x4.lt(a, f32x4.splat(0)));
+  w = v128.bitselect(f32x4.sub(f32x4.splat(1), w), w, f32x4.lt(b, f32x4.splat(0)));
+  return f32x4.sub(w, v128.and(f32x4.splat(1), f32x4.ge(w, f32x4.splat(1))));
+}
+
+/** constants: P3 to LMS (9), LMS to a (3), LMS to b (3), chroma where the fade begins, 1 ∕ its width. */
+export function hueFade(r: usize, g: usize, b: usize, hue: usize, fade: usize, n: i32, constants: usize): void {
+  const from = v128.load32_splat(constants + 60), scale = v128.load32_splat(constants + 64);
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
+    const red = v128.load(r + i), green = v128.load(g + i), blue = v128.load(b + i);
+    const l = cubeRoot(row3(constants, red, green, blue));
+    const m = cubeRoot(row3(constants + 12, red, green, blue));
+    const s = cubeRoot(row3(constants + 24, red, green, blue));
+    const labA = row3(constants + 36, l, m, s), labB = row3(constants + 48, l, m, s);
+    const chroma = f32x4.sqrt(f32x4.add(f32x4.mul(labA, labA), f32x4.mul(labB, labB)));
+    const u = clamp01(f32x4.mul(f32x4.sub(chroma, from), scale));
+    v128.store(hue + i, turns(labA, labB));
+    v128.store(fade + i, f32x4.mul(f32x4.mul(u, u), f32x4.sub(f32x4.splat(3), f32x4.add(u, u))));
+  }
+}
+
+/** 2^v for |v| below 100: integer part into the exponent, degree-5 polynomial for the rest. */
+// @ts-ignore: decorator
+@inline function exp2(v: v128): v128 {
+  const whole = f32x4.nearest(v), f = f32x4.sub(v, whole);
+  let p = f32x4.splat(0.0013333558);
+  p = f32x4.add(f32x4.mul(p, f), f32x4.splat(0.0096181291));
+  p = f32x4.add(f32x4.mul(p, f), f32x4.splat(0.0555041087));
+  p = f32x4.add(f32x4.mul(p, f), f32x4.splat(0.2402265070));
+  p = f32x4.add(f32x4.mul(p, f), f32x4.splat(0.6931471806));
+  p = f32x4.add(f32x4.mul(p, f), f32x4.splat(1));
+  const power: v128 = i32x4.shl(i32x4.add(i32x4.trunc_sat_f32x4_s(whole), i32x4.splat(127)), 23);
+  return f32x4.mul(p, power);
+}
+
+export function hueGain(y: usize, hue: usize, fade: usize, n: i32, table: usize, knots: i32): void {
+  const one = f32x4.splat(1);
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
+    const v = v128.load(y + i);
+    const k = exp2(f32x4.mul(gatherUnit(table, knots, v128.load(hue + i)), v128.load(fade + i)));
+    v128.store(y + i, f32x4.div(f32x4.mul(k, v), f32x4.add(one, f32x4.mul(f32x4.sub(k, one), v))));
+  }
+}
+
+export function lookUp(src: usize, out: usize, n: i32, table: usize, knots: i32): void {
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16)
+    v128.store(out + i, gatherUnit(table, knots, v128.load(src + i)));
+}
+
+export function addLookedUp(tone: usize, out: usize, n: i32, table: usize, knots: i32): void {
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
+    const v = v128.load(tone + i);
+    v128.store(out + i, f32x4.add(v, gatherUnit(table, knots, v)));
+  }
+}
+
+/** Levels 0–255 from a table in levels, with a row of 8 dither offsets (−½…½) repeated along x. */
+// @ts-ignore: decorator
+@inline function level8(tone: usize, table: usize, knots: i32, dither: v128): v128 {
+  const e = f32x4.add(gatherUnit(table, knots, v128.load(tone)), dither);
+  const bounded = f32x4.pmin(f32x4.pmax(e, f32x4.splat(0)), f32x4.splat(255));
+  return v128.and(f32x4.add(bounded, f32x4.splat(MAGIC)), i32x4.splat(0xff));
+}
+
+export function greyToRgba(tone: usize, out: usize, n: i32, table: usize, knots: i32, ditherRow: usize): void {
+  const even = v128.load(ditherRow), odd = v128.load(ditherRow + 16), alpha = i32x4.splat(0xff000000);
+  for (let i: i32 = 0; i < n; i += 4) {
+    const g = level8(tone, table, knots, (i & 4) ? odd : even);
+    v128.store(out, v128.or(alpha, v128.or(g, v128.or(i32x4.shl(g, 8), i32x4.shl(g, 16)))));
+    tone += 16; out += 16;
+  }
+}
+
+export function grey8(tone: usize, out: usize, n: i32, table: usize, knots: i32, ditherRow: usize): void {
+  const even = v128.load(ditherRow), odd = v128.load(ditherRow + 16), zero = i32x4.splat(0);
+  for (let i: i32 = 0; i < n; i += 4) {
+    const words = i16x8.narrow_i32x4_u(level8(tone, table, knots, (i & 4) ? odd : even), zero);
+    v128.store32_lane(out, i8x16.narrow_i16x8_u(words, words), 0);
+    tone += 16; out += 4;
+  }
+}
+
+/** Levels 0–65535 from a table in levels, rounded to nearest. */
+export function grey16(tone: usize, out: usize, n: i32, table: usize, knots: i32): void {
+  const zero = f32x4.splat(0), top = f32x4.splat(65535), half = f32x4.splat(0.5), none = i32x4.splat(0);
+  for (let i: i32 = 0; i < n; i += 4) {
+    const e = f32x4.add(f32x4.pmin(f32x4.pmax(gatherUnit(table, knots, v128.load(tone)), zero), top), half);
+    v128.store64_lane(out, i16x8.narrow_i32x4_u(i32x4.trunc_sat_f32x4_s(e), none), 0);
+    tone += 16; out += 8;
+  }
+}
+
+// @ts-ignore: decorator
+@inline function channel8(plane: usize, table: usize, knots: i32): v128 {
+  const e = f32x4.pmin(gatherUnit(table, knots, v128.load(plane)), f32x4.splat(255));
+  return v128.and(f32x4.add(e, f32x4.splat(MAGIC)), i32x4.splat(0xff));
+}
+
+export function colourToRgba(r: usize, g: usize, b: usize, out: usize, n: i32, table: usize, knots: i32): void {
+  const alpha = i32x4.splat(0xff000000);
+  for (let i: i32 = 0; i < n; i += 4) {
+    const red = channel8(r, table, knots), green = channel8(g, table, knots), blue = channel8(b, table, knots);
+    v128.store(out, v128.or(v128.or(alpha, red), v128.or(i32x4.shl(green, 8), i32x4.shl(blue, 16))));
+    r += 16; g += 16; b += 16; out += 16;
+  }
+}
+
+/** Adds to counts (u32) how many of n (any number) values of 0–1 fall in each of `bins` equal bins. */
+export function histogram(tone: usize, n: i32, counts: usize, bins: i32): void {
+  const scale = <f32>bins, last = bins - 1;
+  for (let i: i32 = 0; i < n; i++) {
+    const at = counts + (<usize>max(0, min(last, <i32>(load<f32>(tone + (<usize>i << 2)) * scale))) << 2);
+    store<u32>(at, load<u32>(at) + 1);
+  }
+}

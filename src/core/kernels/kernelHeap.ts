@@ -1,0 +1,73 @@
+import { CoreError } from "../errors";
+import { WASM_BASE64 } from "./wasmBytes.generated";
+
+/** Pointers are byte offsets into the heap; `n` is a multiple of 4 unless said. Meaning: reference.ts. */
+export interface KernelExports {
+  decode8(src: number, lutR: number, lutG: number, lutB: number, matrix: number, r: number, g: number, b: number, n: number): void;
+  decode16(src: number, lutR: number, lutG: number, lutB: number, matrix: number, r: number, g: number, b: number, n: number): void;
+  mixWeights(r: number, g: number, b: number, out: number, n: number, wr: number, wg: number, wb: number, knee: number): void;
+  hueFade(r: number, g: number, b: number, hue: number, fade: number, n: number, constants: number): void;
+  hueGain(y: number, hue: number, fade: number, n: number, table: number, knots: number): void;
+  lookUp(src: number, out: number, n: number, table: number, knots: number): void;
+  addLookedUp(tone: number, out: number, n: number, table: number, knots: number): void;
+  greyToRgba(tone: number, out: number, n: number, table: number, knots: number, ditherRow: number): void;
+  grey8(tone: number, out: number, n: number, table: number, knots: number, ditherRow: number): void;
+  grey16(tone: number, out: number, n: number, table: number, knots: number): void;
+  colourToRgba(r: number, g: number, b: number, out: number, n: number, table: number, knots: number): void;
+  /** n may be any number. */
+  histogram(tone: number, n: number, counts: number, bins: number): void;
+}
+
+const PAGE = 65536;
+let compiled: WebAssembly.Module | undefined;
+
+/** The compiled kernels; the same bytes everywhere, compiled once a thread. */
+function kernelModule(): WebAssembly.Module {
+  compiled ??= new WebAssembly.Module(Uint8Array.from(atob(WASM_BASE64), (char) => char.charCodeAt(0)));
+  return compiled;
+}
+
+/**
+ * A private WebAssembly memory with the kernels on it and a bump allocator: room is reserved once,
+ * then reused for every band.
+ *
+ * Errors  CoreError `bad_size` when more is asked for than was reserved.
+ */
+export class KernelHeap {
+  readonly run: KernelExports;
+  readonly #memory: WebAssembly.Memory;
+  #next = 16; // 0 stays free, so that a forgotten pointer shows
+
+  constructor(bytes: number) {
+    const pages = Math.ceil((bytes + 1024) / PAGE);
+    this.#memory = new WebAssembly.Memory({ initial: pages, maximum: pages });
+    const instance = new WebAssembly.Instance(kernelModule(), { env: { memory: this.#memory, abort: () => {} } });
+    this.run = instance.exports as unknown as KernelExports;
+  }
+
+  /** Reserves bytes, aligned to 16. */
+  reserve(bytes: number): number {
+    const at = this.#next;
+    this.#next += Math.ceil(bytes / 16) * 16;
+    if (this.#next > this.#memory.buffer.byteLength) {
+      throw new CoreError("bad_size", `kernel heap is full: ${bytes} bytes more do not fit`, { bytes });
+    }
+    return at;
+  }
+
+  f32(pointer: number, length: number): Float32Array<ArrayBuffer> {
+    return new Float32Array(this.#memory.buffer, pointer, length);
+  }
+
+  u32(pointer: number, length: number): Uint32Array<ArrayBuffer> {
+    return new Uint32Array(this.#memory.buffer, pointer, length);
+  }
+
+  u16(pointer: number, length: number): Uint16Array<ArrayBuffer> {
+    return new Uint16Array(this.#memory.buffer, pointer, length);
+  }
+
+  u8(pointer: number, length: number): Uint8Array<ArrayBuffer> {
+    return new Uint8Array(this.#memory.buffer, pointer, length);
+  }
+}

@@ -1,0 +1,138 @@
+import type { Matrix3 } from "../colour/matrix3";
+import { apply3 } from "../colour/matrix3";
+import { linearP3ToOklab, oklabToLch } from "../colour/oklab";
+import type { Weights } from "../mix/weights";
+import { knotsOf } from "./pairTable";
+
+// The kernels in plain TypeScript: what they compute, without how. Used by the tests, which hold
+// the WebAssembly to these, and to read.
+
+export interface Planes {
+  red: Float32Array;
+  green: Float32Array;
+  blue: Float32Array;
+}
+
+/**
+ * Stored RGB levels to linear Display P3, clipped to 0–1.
+ *
+ * Shape   3·n interleaved levels in; three planes of n out. `curves` are tables of all levels.
+ */
+export function decode(
+  levels: Uint8Array | Uint16Array,
+  curves: readonly [Float32Array, Float32Array, Float32Array],
+  toP3: Matrix3,
+): Planes {
+  const n = levels.length / 3;
+  const planes = { red: new Float32Array(n), green: new Float32Array(n), blue: new Float32Array(n) };
+  for (let i = 0; i < n; i++) {
+    const [r, g, b] = apply3(toP3, [
+      curves[0][levels[3 * i]!]!,
+      curves[1][levels[3 * i + 1]!]!,
+      curves[2][levels[3 * i + 2]!]!,
+    ]);
+    planes.red[i] = clamp01(r);
+    planes.green[i] = clamp01(g);
+    planes.blue[i] = clamp01(b);
+  }
+  return planes;
+}
+
+/** Where, as a part of the light kept, a mix with negative weights begins to bend instead of falling below black. */
+export const FLOOR_KNEE = 0.25;
+
+/**
+ * The mixed luminance of each pixel: Σ weight · channel, at most 1.
+ *
+ * Negative weights take light away from what the positive ones gave (P). Down to a quarter of P the
+ * result is the plain sum; below, it bends smoothly and approaches black without reaching it. The bend
+ * depends only on the colour, not on how bright it is, and weights that sum to 1 leave neutrals exact.
+ * Source  our choice: docs/decisions/0002-mix.md.
+ */
+export function mixWeights({ red, green, blue }: Planes, weights: Weights): Float32Array {
+  return red.map((r, i) => {
+    const parts = [weights.red * r, weights.green * green[i]!, weights.blue * blue[i]!];
+    const plus = parts.reduce((sum, part) => sum + Math.max(part, 0), 0);
+    const y = parts.reduce((sum, part) => sum + part, 0);
+    if (plus <= 0) return 0;
+    const kept = y / plus;
+    const bent = kept >= FLOOR_KNEE ? y : (plus * FLOOR_KNEE ** 2) / (2 * FLOOR_KNEE - kept);
+    return clamp01(bent);
+  });
+}
+
+/** OKLCH chroma at which a colour begins to count as coloured, and from which it fully does. */
+export const CHROMA_FADE = { from: 0.008, to: 0.06 } as const;
+
+/** OKLCH hue in turns 0–1, and how far the hue response applies (0 neutral … 1 coloured), of each pixel. */
+export function hueFade({ red, green, blue }: Planes): { hue: Float32Array; fade: Float32Array } {
+  const hue = new Float32Array(red.length);
+  const fade = new Float32Array(red.length);
+  for (let i = 0; i < red.length; i++) {
+    const { chroma, hueDeg } = oklabToLch(linearP3ToOklab([red[i]!, green[i]!, blue[i]!]));
+    const u = clamp01((chroma - CHROMA_FADE.from) / (CHROMA_FADE.to - CHROMA_FADE.from));
+    hue[i] = hueDeg / 360;
+    fade[i] = u * u * (3 - 2 * u);
+  }
+  return { hue, fade };
+}
+
+/**
+ * Lightens or darkens luminance by E stops without reaching 0 or 1: Y' = kY ∕ (1 + (k − 1)Y), k = 2^E,
+ * with E = table(hue) · fade. Slope k in the deepest tones; −E undoes it.
+ */
+export function hueGain(y: Float32Array, hue: Float32Array, fade: Float32Array, table: Float32Array): Float32Array {
+  return y.map((v, i) => {
+    const k = 2 ** (readTable(table, hue[i]!) * fade[i]!);
+    return (k * v) / (1 + (k - 1) * v);
+  });
+}
+
+/** table(x) for each x of 0–1. */
+export function lookUp(x: Float32Array, table: Float32Array): Float32Array {
+  return x.map((v) => readTable(table, v));
+}
+
+/** t + table(t) for each tone t. */
+export function addLookedUp(tone: Float32Array, table: Float32Array): Float32Array {
+  return tone.map((t) => t + readTable(table, t));
+}
+
+/** Levels 0–255 from a table in levels, with offsets of −½…½ level from a row of 8 repeated along x. */
+export function grey8(tone: Float32Array, table: Float32Array, ditherRow: Float32Array): Uint8Array {
+  return Uint8Array.from(tone, (t, i) => Math.round(Math.min(Math.max(readTable(table, t) + ditherRow[i % 8]!, 0), 255)));
+}
+
+/** Levels 0–65535 from a table in levels, to the nearest. */
+export function grey16(tone: Float32Array, table: Float32Array): Uint16Array {
+  return Uint16Array.from(tone, (t) => Math.round(Math.min(Math.max(readTable(table, t), 0), 65535)));
+}
+
+/** Display P3 pixels, opaque, from linear planes; the table encodes linear 0–1 to levels 0–255. */
+export function colourToRgba({ red, green, blue }: Planes, table: Float32Array): Uint8Array {
+  const out = new Uint8Array(red.length * 4);
+  for (let i = 0; i < red.length; i++) {
+    const pixel = [red, green, blue].map((plane) => Math.round(readTable(table, plane[i]!)));
+    out.set([...pixel, 255], 4 * i);
+  }
+  return out;
+}
+
+/** How many values of 0–1 fall in each of `bins` equal bins; 1 counts in the last. */
+export function histogram(tone: Float32Array, bins: number): Uint32Array {
+  const counts = new Uint32Array(bins);
+  for (const t of tone) counts[Math.min(Math.max(Math.floor(Math.fround(t * bins)), 0), bins - 1)]!++;
+  return counts;
+}
+
+/** The value of a pair table at x of 0–1, linear between knots. */
+export function readTable(table: Float32Array, x: number): number {
+  const knots = knotsOf(table);
+  const at = clamp01(x) * knots;
+  const k = Math.min(Math.floor(at), knots);
+  return table[2 * k]! + table[2 * k + 1]! * (at - k);
+}
+
+function clamp01(v: number): number {
+  return Math.min(Math.max(v, 0), 1);
+}

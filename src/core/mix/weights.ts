@@ -1,0 +1,42 @@
+import { P3_LUMINANCE } from "../colour/primaries";
+
+/** How much of linear R, G and B goes into the tone. Units: −2…2 each. */
+export interface Weights {
+  red: number;
+  green: number;
+  blue: number;
+}
+export type Channel = keyof Weights;
+export const CHANNELS = ["red", "green", "blue"] as const satisfies readonly Channel[];
+export const WEIGHT_LIMIT = 2;
+
+/** The weights that give plain luminance: what the eye sees as light. */
+export const LUMINANCE_WEIGHTS: Weights = {
+  red: P3_LUMINANCE[0],
+  green: P3_LUMINANCE[1],
+  blue: P3_LUMINANCE[2],
+};
+
+export function weightSum({ red, green, blue }: Weights): number {
+  return red + green + blue;
+}
+
+/**
+ * Sets one weight. With the sum held, the two others give way in equal shares so that the sum
+ * stays 1 and neutrals keep their tone; where they reach a limit, the one being set stops.
+ */
+export function setWeight(weights: Weights, channel: Channel, value: number, sumHeld: boolean): Weights {
+  const wanted = clampWeight(value);
+  if (!sumHeld) return { ...weights, [channel]: wanted };
+  const [first, second] = CHANNELS.filter((other) => other !== channel) as [Channel, Channel];
+  const rest = 1 - wanted;
+  const half = (rest - weights[first] - weights[second]) / 2;
+  const newFirst = clampWeight(weights[first] + half);
+  const newSecond = clampWeight(rest - newFirst);
+  const mendedFirst = clampWeight(rest - newSecond);
+  return { ...weights, [first]: mendedFirst, [second]: newSecond, [channel]: 1 - mendedFirst - newSecond };
+}
+
+function clampWeight(value: number): number {
+  return Math.min(Math.max(value, -WEIGHT_LIMIT), WEIGHT_LIMIT);
+}

@@ -1,0 +1,86 @@
+import { LAST_ZONE } from "../zones/zone";
+import type { Strand } from "./strand";
+
+/** A map of the zone scale onto itself. Units: zones 0–10 in and out. */
+export type PlacementCurve = (zone: number) => number;
+
+/**
+ * Where every tone goes when some are placed by strands: monotone cubic interpolation between
+ * them, level beyond the outermost. Never a wiggle, never a reversal; strands are met exactly.
+ *
+ * Shape   strands ordered: strictly increasing `from`, non-decreasing `to`.
+ * Units   zones 0–10.
+ * Source  Fritsch & Carlson, "Monotone piecewise cubic interpolation" (1980); slopes at the
+ *         strands are the weighted harmonic mean of Fritsch & Butland (1984), which needs no
+ *         second sweep: docs/decisions/0003-placement-curve.md.
+ */
+export function placementCurve(strands: readonly Strand[]): PlacementCurve {
+  const slopes = strandSlopes(strands);
+  const first = strands[0]!;
+  const last = strands[strands.length - 1]!;
+  return (zone) => {
+    if (zone <= first.from) return first.to;
+    if (zone >= last.from) return last.to;
+    let i = 0;
+    while (zone > strands[i + 1]!.from) i++;
+    return hermite(strands[i]!, strands[i + 1]!, slopes[i]!, slopes[i + 1]!, zone);
+  };
+}
+
+function hermite(a: Strand, b: Strand, slopeA: number, slopeB: number, zone: number): number {
+  const width = b.from - a.from;
+  const s = (zone - a.from) / width;
+  const u = 1 - s;
+  const y = u * u * ((1 + 2 * s) * a.to + s * width * slopeA) + s * s * ((1 + 2 * u) * b.to - u * width * slopeB);
+  return Math.min(Math.max(y, a.to), b.to); // rounding only: the cubic itself stays between
+}
+
+/** Slopes at the strands that keep every piece monotone. */
+function strandSlopes(strands: readonly Strand[]): number[] {
+  const widths: number[] = [];
+  const secants: number[] = [];
+  for (let i = 0; i + 1 < strands.length; i++) {
+    widths.push(strands[i + 1]!.from - strands[i]!.from);
+    secants.push((strands[i + 1]!.to - strands[i]!.to) / widths[i]!);
+  }
+  return strands.map((_, i) => {
+    if (i === 0) return endSlope(secants[0]!, secants[1], widths[0]!, widths[1]);
+    if (i === strands.length - 1) return endSlope(secants[i - 1]!, secants[i - 2], widths[i - 1]!, widths[i - 2]);
+    const left = secants[i - 1]!;
+    const right = secants[i]!;
+    if (left <= 0 || right <= 0) return 0;
+    const weightLeft = 2 * widths[i]! + widths[i - 1]!;
+    const weightRight = widths[i]! + 2 * widths[i - 1]!;
+    return (weightLeft + weightRight) / (weightLeft / left + weightRight / right);
+  });
+}
+
+/** Three-point slope at an end, held between 0 and three secants so that the piece stays monotone. */
+function endSlope(near: number, next: number | undefined, width: number, nextWidth: number | undefined): number {
+  if (next === undefined || nextWidth === undefined) return near;
+  const slope = ((2 * width + nextWidth) * near - width * next) / (width + nextWidth);
+  return Math.min(Math.max(slope, 0), 3 * near);
+}
+
+/**
+ * The strands at a strength beyond 1: every move goes further by that factor, stops at the ends
+ * of the scale and at the strand below, so the order of tones is kept. Holds stay.
+ */
+export function strengthenStrands(strands: readonly Strand[], strength: number): Strand[] {
+  let floor = 0;
+  return strands.map(({ from, to }) => {
+    const further = Math.min(Math.max(from + strength * (to - from), floor), LAST_ZONE);
+    floor = further;
+    return { from, to: further };
+  });
+}
+
+/**
+ * The placement at a strength: 0 changes nothing, 1 is the curve itself, in between a plain mixture,
+ * beyond (to 2) the strands themselves go further. Monotone at every strength.
+ */
+export function placementAtStrength(strands: readonly Strand[], strength: number): PlacementCurve {
+  if (strength > 1) return placementCurve(strengthenStrands(strands, strength));
+  const curve = placementCurve(strands);
+  return (zone) => zone + strength * (curve(zone) - zone);
+}

@@ -1,0 +1,50 @@
+import { LAST_ZONE } from "../zones/zone";
+
+/** One tie of a placement: the tone that falls at `from` is placed at `to`. Units: zones 0–10, any real. */
+export interface Strand {
+  from: number;
+  to: number;
+}
+
+/** The least distance of two strands in `from`, in zones: closer, a curve between them could not be told from a step. */
+export const LEAST_GAP = 0.05;
+
+/** Everything left as it falls. */
+export const RESTING_STRANDS: readonly Strand[] = [{ from: 0, to: 0 }, { from: LAST_ZONE, to: LAST_ZONE }];
+
+/** A strand that places a tone just where it falls. */
+export function isHold(strand: Strand): boolean {
+  return strand.from === strand.to;
+}
+
+/** Adds a strand; undefined where one stands already within the least gap. Keeps the order. */
+export function addStrand(strands: readonly Strand[], added: Strand): Strand[] | undefined {
+  if (added.from < 0 || added.from > LAST_ZONE) return undefined;
+  if (strands.some((strand) => Math.abs(strand.from - added.from) < LEAST_GAP)) return undefined;
+  const joined = [...strands, added].sort((a, b) => a.from - b.from);
+  return moveStrand(joined, joined.indexOf(added), added);
+}
+
+/**
+ * Moves one strand; it stops at its neighbours, in `from` (least gap) and in `to` (order kept).
+ *
+ * Units   zones; values outside 0–10 stop at the end of the scale.
+ */
+export function moveStrand(strands: readonly Strand[], index: number, target: Strand): Strand[] {
+  const before = strands[index - 1];
+  const after = strands[index + 1];
+  const moved = {
+    from: between(target.from, before ? before.from + LEAST_GAP : 0, after ? after.from - LEAST_GAP : LAST_ZONE),
+    to: between(target.to, before ? before.to : 0, after ? after.to : LAST_ZONE),
+  };
+  return strands.map((strand, i) => (i === index ? moved : strand));
+}
+
+/** Removes a strand; a placement keeps at least two. */
+export function removeStrand(strands: readonly Strand[], index: number): Strand[] {
+  return strands.length <= 2 ? [...strands] : strands.filter((_, i) => i !== index);
+}
+
+function between(value: number, low: number, high: number): number {
+  return Math.min(Math.max(value, low), high);
+}

@@ -1,0 +1,45 @@
+import { toneToLuminance } from "../colour/lstar";
+import { srgbEncode } from "../colour/transferCurve";
+import { pairTable } from "../kernels/pairTable";
+import { TONE_KNOTS } from "../plan/compilePlan";
+import { LAST_ZONE, owningZone } from "../zones/zone";
+
+/** Ways of looking at a print's tones; each is one table from tone to grey. */
+export type Look =
+  | { kind: "picture" }
+  /** Flat steps, one a zone. */
+  | { kind: "stepped" }
+  /** One zone as it is, all else drawn towards the easel's grey. */
+  | { kind: "zone"; zone: number };
+
+/** How much of its contrast the dimmed part of the picture keeps, and the tone it gathers around. */
+const DIMMED_CONTRAST = 0.28;
+const DIMMED_AROUND = 0.62;
+
+/** Tone to sRGB-encoded grey in levels 0–`top`. */
+export function encodedLevels(top: 255 | 65535): Float32Array {
+  return pairTable(TONE_KNOTS, (t) => top * srgbEncode(toneToLuminance(t)));
+}
+
+/** Tone to grey levels 0–255 for a way of looking. */
+export function lookTable(look: Look): Float32Array {
+  return pairTable(TONE_KNOTS, (t) => 255 * srgbEncode(toneToLuminance(shownTone(look, t))));
+}
+
+/** Linear light to sRGB-encoded levels 0–255, for showing colour. */
+export function encodedLight(): Float32Array {
+  return pairTable(TONE_KNOTS, (y) => 255 * srgbEncode(y));
+}
+
+function shownTone(look: Look, t: number): number {
+  // A knot on a zone's border belongs to the zone above; the border itself is closed at half a knot.
+  const zone = owningZone(t * LAST_ZONE + 1e-9);
+  switch (look.kind) {
+    case "picture":
+      return t;
+    case "stepped":
+      return zone / LAST_ZONE;
+    case "zone":
+      return zone === look.zone ? t : DIMMED_AROUND + DIMMED_CONTRAST * (t - DIMMED_AROUND);
+  }
+}

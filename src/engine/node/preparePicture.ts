@@ -1,0 +1,121 @@
+import { closeSync, openSync, writeSync } from "node:fs";
+import { mkdir, readFile, rename, rm, stat, writeFile } from "node:fs/promises";
+import { basename, dirname, join } from "node:path";
+import { P3_SPACE, type SourceSpace } from "@/core/colour/sourceSpace";
+import { pairTable } from "@/core/kernels/pairTable";
+import { knotsOf } from "@/core/kernels/pairTable";
+import { srgbEncode } from "@/core/colour/transferCurve";
+import { areaReduceRows, fitLongEdge, rowsNeeded, type Size } from "@/core/spatial/areaReduce";
+import { PREVIEW_LONG_EDGE, type PreparedPicture, type PreparedLevel } from "@/contracts/preparedPicture";
+import { BandMachine } from "../bandMachine";
+import { decodePicture, type PictureFacts } from "./decodePicture";
+import { RawLevels, type RawLayout } from "./rawLevels";
+
+/** A prepared picture on disk: what is sent to the page, with the file of each level. */
+export interface PreparedFolder extends PreparedPicture {
+  facts: PictureFacts;
+  files: RawLayout[];
+}
+
+const INDEX = "prepared.json";
+
+/** The prepared picture in a folder, or undefined where it has not been prepared (or was cleared away). */
+export async function readPrepared(folder: string): Promise<PreparedFolder | undefined> {
+  try {
+    const prepared = JSON.parse(await readFile(join(folder, INDEX), "utf8")) as PreparedFolder;
+    const files = prepared.files.map((layout) => ({ ...layout, file: join(folder, basename(layout.file)) }));
+    await Promise.all(files.map(({ file }) => stat(file)));
+    return { ...prepared, files };
+  } catch {
+    return undefined;
+  }
+}
+
+/**
+ * Decodes a picture file and lays its levels out in `folder`: full size as stored, then halves down to
+ * the preview, and the preview itself, area-averaged in linear light. The folder appears only when whole.
+ *
+ * Errors  PictureError for a file that cannot be taken.
+ */
+export async function preparePicture(path: string, folder: string): Promise<PreparedFolder> {
+  const unfinished = `${folder}.${process.pid}.${Math.random().toString(36).slice(2)}`;
+  await mkdir(unfinished, { recursive: true });
+  try {
+    const decoded = await decodePicture(path, join(unfinished, "full"));
+    const { facts, ...full } = decoded;
+    const files: RawLayout[] = [full];
+    const scales = [1];
+    let halved: RawLayout = full;
+    for (let k = 1; longEdge(halved) > 2 * PREVIEW_LONG_EDGE; k++) {
+      halved = reduceLevel(halved, fitLongEdge(full, longEdge(full) / 2 ** k), join(unfinished, `half-${k}.raw`));
+      files.push(halved);
+      scales.push(longEdge(halved) / longEdge(full));
+    }
+    if (longEdge(full) > PREVIEW_LONG_EDGE) {
+      const preview = reduceLevel(halved, fitLongEdge(full, PREVIEW_LONG_EDGE), join(unfinished, "preview.raw"));
+      files.push(preview);
+      scales.push(longEdge(preview) / longEdge(full));
+    }
+    const levels = files.map(({ width, height, depth, space }, i): PreparedLevel => ({ width, height, depth, space, scale: scales[i]! }));
+    const prepared: PreparedFolder = { width: full.width, height: full.height, levels, facts, files };
+    await writeFile(join(unfinished, INDEX), JSON.stringify(prepared));
+    await mkdir(dirname(folder), { recursive: true });
+    await rename(unfinished, folder).catch(async (error: NodeJS.ErrnoException) => {
+      // Another process was quicker: its folder is as good.
+      if (error.code !== "ENOTEMPTY" && error.code !== "EEXIST") throw error;
+    });
+    return (await readPrepared(folder)) ?? prepared;
+  } finally {
+    await rm(unfinished, { recursive: true, force: true });
+  }
+}
+
+function longEdge({ width, height }: Size): number {
+  return Math.max(width, height);
+}
+
+const ROWS_AT_A_TIME = 32;
+
+/** Linear light to 16-bit levels; error below a level everywhere. */
+const ENCODE_16 = pairTable(65536, (y) => 65535 * srgbEncode(y));
+
+function reduceLevel(source: RawLayout, size: Size, file: string): RawLayout {
+  const raw = new RawLevels(source);
+  const out = openSync(file, "w");
+  try {
+    const machine = new BandMachine(source.width, 0, 1);
+    machine.setSpace(source.space, source.depth);
+    for (let y = 0; y < size.height; y += ROWS_AT_A_TIME) {
+      const end = Math.min(y + ROWS_AT_A_TIME, size.height);
+      writeSync(out, reduceRows(raw, machine, size, y, end));
+    }
+  } finally {
+    closeSync(out);
+    raw.close();
+  }
+  const space: SourceSpace = P3_SPACE;
+  return { file, offset: 0, ...size, depth: 16, space };
+}
+
+function reduceRows(raw: RawLevels, machine: BandMachine, size: Size, from: number, to: number): Uint16Array {
+  const { layout } = raw;
+  const { first, end } = rowsNeeded(layout, size, from, to);
+  const names = ["red", "green", "blue"] as const;
+  const planes = names.map(() => new Float32Array((end - first) * layout.width));
+  for (let y = first; y < end; y++) {
+    machine.decode(raw.read(0, y, layout.width, 1));
+    names.forEach((name, c) => machine.take(name, planes[c]!, (y - first) * layout.width));
+  }
+  const levels = new Uint16Array(3 * size.width * (to - from));
+  planes.forEach((plane, c) => {
+    const reduced = areaReduceRows(plane, first, layout, size, from, to);
+    for (let i = 0; i < reduced.length; i++) levels[3 * i + c] = encode16(reduced[i]!);
+  });
+  return levels;
+}
+
+function encode16(y: number): number {
+  const at = Math.min(Math.max(y, 0), 1) * knotsOf(ENCODE_16);
+  const k = Math.floor(at);
+  return Math.round(ENCODE_16[2 * k]! + ENCODE_16[2 * k + 1]! * (at - k));
+}

@@ -1,0 +1,74 @@
+import { Worker } from "node:worker_threads";
+import { CoreError } from "@/core/errors";
+import { compilePlan } from "@/core/plan/compilePlan";
+import type { Plan } from "@/core/plan/plan";
+import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
+import { BAND_PIXELS } from "../bandMachine";
+import type { RawLayout } from "./rawLevels";
+import { ROWS_DONE, STOPPED, workOnJob, type RenderJob } from "./renderJob";
+
+export interface RenderOptions {
+  depth: 8 | 16;
+  /** Long edge of the output in pixels; never enlarges. Absent: full size. */
+  longEdge?: number | undefined;
+  /** The built `renderThread`; absent: all in this thread, at once. */
+  threadFile?: URL | undefined;
+  threads?: number | undefined;
+  bandPixels?: number | undefined;
+  signal?: AbortSignal | undefined;
+  /** Told the part done, 0–1, now and then. */
+  onProgress?: ((part: number) => void) | undefined;
+}
+
+export interface RenderedPicture {
+  size: Size;
+  levels: Uint8Array | Uint16Array;
+}
+
+const PROGRESS_EVERY_MS = 100;
+
+/**
+ * Renders a decoded picture through a plan into grey levels, on as many threads as asked.
+ * Neither their number nor the band size changes a level.
+ *
+ * Errors  CoreError `cancelled` when the signal is aborted; whatever a thread throws.
+ */
+export async function renderPicture(layout: RawLayout, plan: Plan, options: RenderOptions): Promise<RenderedPicture> {
+  const size = fitLongEdge(layout, options.longEdge ?? Infinity);
+  const job: RenderJob = {
+    layout,
+    plan: compilePlan(plan),
+    output: { size, depth: options.depth },
+    bandPixels: options.bandPixels ?? BAND_PIXELS,
+    levels: new SharedArrayBuffer(size.width * size.height * (options.depth / 8)),
+    board: new SharedArrayBuffer(12),
+  };
+  const board = new Int32Array(job.board);
+  const stop = () => void Atomics.store(board, STOPPED, 1);
+  options.signal?.addEventListener("abort", stop);
+  if (options.signal?.aborted) stop();
+  const timer = setInterval(() => options.onProgress?.(board[ROWS_DONE]! / size.height), PROGRESS_EVERY_MS);
+  try {
+    if (options.threadFile) await runThreads(job, options.threadFile, options.threads ?? 2);
+    else workOnJob(job);
+  } catch (error) {
+    stop(); // the other threads need not go on
+    throw error;
+  } finally {
+    clearInterval(timer);
+    options.signal?.removeEventListener("abort", stop);
+  }
+  if (options.signal?.aborted) throw new CoreError("cancelled", "the render was cancelled");
+  options.onProgress?.(1);
+  return { size, levels: options.depth === 8 ? new Uint8Array(job.levels) : new Uint16Array(job.levels) };
+}
+
+async function runThreads(job: RenderJob, threadFile: URL, threads: number): Promise<void> {
+  const run = () =>
+    new Promise<void>((resolve, reject) => {
+      const worker = new Worker(threadFile, { workerData: job });
+      worker.once("error", reject);
+      worker.once("exit", (code) => (code === 0 ? resolve() : reject(new Error(`render thread ended with code ${code}`))));
+    });
+  await Promise.all(Array.from({ length: Math.max(1, threads) }, run));
+}

@@ -1,0 +1,81 @@
+import { toneToLuminance, luminanceToTone } from "@/core/colour/lstar";
+import { pairTable } from "@/core/kernels/pairTable";
+import { readTable } from "@/core/kernels/reference";
+import type { CompiledPlan } from "@/core/plan/compilePlan";
+import { TONE_KNOTS } from "@/core/plan/compilePlan";
+import { areaReduceRows, rowsNeeded, type Size } from "@/core/spatial/areaReduce";
+import { ditherRow } from "@/core/view/dither";
+import { encodedLevels } from "@/core/view/toneTables";
+import { BAND_PIXELS, BandMachine } from "./bandMachine";
+
+/** Gives rows y up to y + height of a picture as interleaved RGB levels. */
+export type ReadRows = (y: number, height: number) => Uint8Array | Uint16Array;
+
+export interface RowRenderer {
+  /** Renders output rows `from` up to `to` into `out` (grey levels of the whole output), at their place. */
+  render(from: number, to: number, out: Uint8Array | Uint16Array): void;
+}
+
+/**
+ * Renders a print at full size, or reduced, a run of rows at a time. Any split into runs and bands
+ * gives the same levels.
+ *
+ * Shape   source of `size`, output of `output.size` (the same, or smaller).
+ * Units   grey levels with the sRGB curve: 0–255 dithered, or 0–65535 rounded.
+ */
+export function rowRenderer(
+  source: { size: Size; depth: 8 | 16; space: Parameters<BandMachine["setSpace"]>[0]; readRows: ReadRows },
+  plan: CompiledPlan,
+  output: { size: Size; depth: 8 | 16 },
+  bandPixels = BAND_PIXELS,
+): RowRenderer {
+  const { width } = source.size;
+  const machine = new BandMachine(Math.max(bandPixels, width), plan.passes.length, TONE_KNOTS);
+  machine.setSpace(source.space, source.depth);
+  machine.setPlan(plan);
+  machine.setOutputTable(encodedLevels(output.depth === 8 ? 255 : 65535));
+  const rowsInBand = Math.max(1, Math.floor(bandPixels / width));
+  const reduces = output.size.width !== width || output.size.height !== source.size.height;
+
+  /** Runs the plan over source rows, a band at a time; the tones are then in the machine. */
+  const forBands = (first: number, end: number, use: (y: number, rows: number) => void) => {
+    for (let y = first; y < end; y += rowsInBand) {
+      const rows = Math.min(rowsInBand, end - y);
+      machine.decode(source.readRows(y, rows));
+      if (machine.movesHues) machine.findHues();
+      machine.mix();
+      for (let pass = 0; pass < plan.passes.length; pass++) machine.applyPass(pass);
+      use(y, rows);
+    }
+  };
+
+  /** Writes what the machine holds, `rows` of output from y on. */
+  const write = (y: number, rows: number, out: Uint8Array | Uint16Array) => {
+    const columns = output.size.width;
+    if (out instanceof Uint16Array) out.set(machine.grey16(), y * columns);
+    else for (let row = 0; row < rows; row++) out.set(machine.grey8Row(row * columns, columns, ditherRow(y + row)), (y + row) * columns);
+  };
+
+  // Reduced rows go back into the machine, so they must fit in a band.
+  const rowsAtOnce = Math.max(1, Math.min(16, Math.floor(machine.capacity / output.size.width)));
+  if (!reduces) return { render: (from, to, out) => forBands(from, to, (y, rows) => write(y, rows, out)) };
+
+  return {
+    render(from, to, out) {
+      for (let y = from; y < to; y += rowsAtOnce) {
+        const rows = Math.min(rowsAtOnce, to - y);
+        const { first, end } = rowsNeeded(source.size, output.size, y, y + rows);
+        const light = new Float32Array((end - first) * width);
+        forBands(first, end, (sourceY) => machine.take("tone", light, (sourceY - first) * width));
+        for (let i = 0; i < light.length; i++) light[i] = readTable(TONE_TO_LIGHT, light[i]!);
+        const reduced = areaReduceRows(light, first, source.size, output.size, y, y + rows);
+        for (let i = 0; i < reduced.length; i++) reduced[i] = luminanceToTone(reduced[i]!);
+        machine.put("tone", reduced, 0, reduced.length);
+        write(y, rows, out);
+      }
+    },
+  };
+}
+
+/** Luminance over tone; fine enough that its error stays below 1e-8. */
+const TONE_TO_LIGHT = pairTable(TONE_KNOTS, toneToLuminance);

@@ -1,0 +1,22 @@
+import postgres from "postgres";
+import { settings } from "./settings";
+
+export type Sql = postgres.Sql;
+/** A pool or a transaction. */
+export type Queryable = postgres.ISql;
+
+export const UNIQUE_VIOLATION = "23505";
+
+// One pool a process, kept over the reloads of a development server.
+const kept = globalThis as unknown as { nigrographeSql?: Sql };
+
+/** The process's connection pool. */
+export function db(): Sql {
+  kept.nigrographeSql ??= connect(settings().databaseUrl);
+  return kept.nigrographeSql;
+}
+
+/** A connection pool. Notices are for the database's log, not ours. */
+export function connect(url: string, options: postgres.Options<Record<string, never>> = {}): Sql {
+  return postgres(url, { max: 10, onnotice: () => {}, connect_timeout: 5, ...options }) as Sql;
+}

@@ -1,0 +1,90 @@
+import { randomUUID } from "node:crypto";
+import { z } from "zod";
+import { PictureSummary, type PictureChange } from "@/contracts/api";
+import { defaultPlan } from "@/core/plan/defaultPlan";
+import type { Plan } from "@/core/plan/plan";
+import { MOST_BYTES } from "@/engine/node/decodePicture";
+import { storeBlob } from "../blobs/blobs";
+import type { Sql } from "../db";
+import { AppError } from "../errors";
+import { insertPrint } from "../prints/prints";
+import { forgetPrepared, preparedFolder } from "./preparedFolder";
+
+/**
+ * Takes a picture in: stores its bytes, decodes them to see that they are sound, and gives it a
+ * first print. A file that is refused leaves nothing behind.
+ *
+ * Errors  PictureError with the reason; AppError `too_large`.
+ */
+export async function importPicture(
+  sql: Sql,
+  fileName: string,
+  bytes: AsyncIterable<Uint8Array>,
+  plan: Plan = defaultPlan(),
+): Promise<{ picture: PictureSummary; printId: string }> {
+  const blob = await storeBlob(sql, bytes, MOST_BYTES);
+  try {
+    const { width, height, facts } = await preparedFolder(sql, blob.id);
+    const id = randomUUID();
+    const name = pictureName(fileName);
+    const printId = await sql.begin(async (tx) => {
+      await tx`
+        insert into picture (id, name, blob_id, width, height, facts)
+        values (${id}, ${name}, ${blob.id}, ${width}, ${height}, ${sql.json({ ...facts })})
+      `;
+      return insertPrint(tx, id, "Print 1", plan);
+    });
+    return { picture: await getPicture(sql, id), printId };
+  } catch (error) {
+    await sql`delete from blob where id = ${blob.id}`;
+    await forgetPrepared(blob.id);
+    throw error;
+  }
+}
+
+/** "dunes-below-the-station.jpg" → "Dunes below the station". */
+export function pictureName(fileName: string): string {
+  const stem = fileName.replace(/^.*[\\/]/, "").replace(/\.[a-z0-9]{1,5}$/i, "").replace(/[-_]+/g, " ").trim();
+  const name = stem || "Untitled";
+  return (name[0]!.toUpperCase() + name.slice(1)).slice(0, 120);
+}
+
+/** All pictures not deleted, newest first. */
+export async function listPictures(sql: Sql): Promise<PictureSummary[]> {
+  const rows = await sql`${selectPictures(sql)} where p.deleted_at is null order by p.created_at desc, p.name`;
+  return z.array(PictureSummary).parse(rows);
+}
+
+/** One picture, deleted or not. Errors: AppError `not_found`. */
+export async function getPicture(sql: Sql, id: string): Promise<PictureSummary> {
+  const [row] = await sql`${selectPictures(sql)} where p.id = ${id}`;
+  if (!row) throw new AppError("not_found", "this picture is not here");
+  return PictureSummary.parse(row);
+}
+
+/** Where a picture's original is stored. Errors: AppError `not_found`. */
+export async function pictureBlob(sql: Sql, id: string): Promise<string> {
+  const [row] = await sql<{ blobId: string }[]>`select blob_id as "blobId" from picture where id = ${id}`;
+  if (!row) throw new AppError("not_found", "this picture is not here");
+  return row.blobId;
+}
+
+/** Renames, rates, deletes or brings back; deleting keeps everything, so that it can be undone. */
+export async function changePicture(sql: Sql, id: string, change: PictureChange): Promise<PictureSummary> {
+  const updated = await sql`
+    update picture set
+      name = coalesce(${change.name ?? null}, name),
+      rating = coalesce(${change.rating ?? null}, rating),
+      deleted_at = case ${change.deleted ?? null}::boolean when true then now() when false then null else deleted_at end
+    where id = ${id}
+  `;
+  if (updated.count === 0) throw new AppError("not_found", "this picture is not here");
+  return getPicture(sql, id);
+}
+
+function selectPictures(sql: Sql) {
+  return sql`
+    select p.id, p.name, p.width, p.height, b.bytes, p.facts, p.rating, p.created_at as "createdAt"
+    from picture p join blob b on b.id = p.blob_id
+  `;
+}

@@ -1,0 +1,64 @@
+import { createWriteStream } from "node:fs";
+import { mkdir, rm } from "node:fs/promises";
+import { randomUUID } from "node:crypto";
+import { join } from "node:path";
+import { pipeline } from "node:stream/promises";
+import { readPrepared, type PreparedFolder } from "@/engine/node/preparePicture";
+import { PictureThread } from "@/engine/node/pictureThreads";
+import { readBlob } from "../blobs/blobs";
+import type { Sql } from "../db";
+import { settings } from "../settings";
+
+const kept = globalThis as unknown as { nigrographePictureThread?: PictureThread };
+
+/** The thread of this process that prepares pictures and makes thumbnails. */
+export function pictureThread(): PictureThread {
+  kept.nigrographePictureThread ??= new PictureThread(join(process.cwd(), "dist", "pictureThread.mjs"));
+  return kept.nigrographePictureThread;
+}
+
+const underWay = new Map<string, Promise<PreparedFolder>>();
+
+/**
+ * The prepared levels of a stored original, made when the cache does not have them; asked for twice
+ * at once, made once.
+ *
+ * Errors  PictureError for bytes that are no usable picture; AppError for bytes that are gone.
+ */
+export async function preparedFolder(sql: Sql, blobId: string): Promise<PreparedFolder> {
+  const folder = folderOf(blobId);
+  const there = await readPrepared(folder);
+  if (there) return there;
+  let making = underWay.get(blobId);
+  if (!making) {
+    making = prepare(sql, blobId, folder).finally(() => underWay.delete(blobId));
+    underWay.set(blobId, making);
+  }
+  return making;
+}
+
+/** Where the levels of an original are cached. */
+export function folderOf(blobId: string): string {
+  return join(settings().cacheFolder, "pictures", blobId);
+}
+
+/** Clears an original's levels from the cache. */
+export async function forgetPrepared(blobId: string): Promise<void> {
+  await rm(folderOf(blobId), { recursive: true, force: true });
+}
+
+async function prepare(sql: Sql, blobId: string, folder: string): Promise<PreparedFolder> {
+  const waiting = join(settings().cacheFolder, "arriving");
+  await mkdir(waiting, { recursive: true });
+  const path = join(waiting, randomUUID());
+  try {
+    await pipeline(readBlob(sql, blobId), createWriteStream(path));
+    await rm(folder, { recursive: true, force: true });
+    await pictureThread().do({ kind: "prepare", path, folder });
+  } finally {
+    await rm(path, { force: true });
+  }
+  const prepared = await readPrepared(folder);
+  if (!prepared) throw new Error("the prepared picture vanished from the cache");
+  return prepared;
+}

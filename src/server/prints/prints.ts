@@ -1,0 +1,123 @@
+import { randomUUID } from "node:crypto";
+import type postgres from "postgres";
+import { z } from "zod";
+import { PrintSummary, Revision, RevisionSummary, type HeadMove, type NewRevision, type PrintChange } from "@/contracts/api";
+import type { Plan } from "@/core/plan/plan";
+import type { Sql } from "../db";
+import { AppError } from "../errors";
+
+type Tx = postgres.TransactionSql;
+
+/** Makes a print with its first revision; returns its id. Runs in the caller's transaction. */
+export async function insertPrint(tx: Tx, pictureId: string, name: string, plan: Plan): Promise<string> {
+  const id = randomUUID();
+  const head = randomUUID();
+  await tx`insert into print (id, picture_id, name, head) values (${id}, ${pictureId}, ${name}, ${head})`;
+  await insertRevision(tx, id, { id: head, label: "As brought in", plan, parent: null });
+  return id;
+}
+
+/** A further print of a picture. Named "Print 2" and so on where no name is given. Errors: AppError `not_found`. */
+export async function addPrint(sql: Sql, pictureId: string, plan: Plan, name?: string): Promise<PrintSummary> {
+  const id = await sql.begin(async (tx) => {
+    const [picture] = await tx`select id from picture where id = ${pictureId} for update`;
+    if (!picture) throw new AppError("not_found", "this picture is not here");
+    const [count] = await tx<{ prints: number }[]>`select count(*)::int as prints from print where picture_id = ${pictureId}`;
+    return insertPrint(tx, pictureId, name ?? `Print ${count!.prints + 1}`, plan);
+  });
+  return getPrint(sql, id);
+}
+
+/** All prints not deleted, oldest first. */
+export async function listPrints(sql: Sql): Promise<PrintSummary[]> {
+  const rows = await sql`${selectPrints(sql)} where p.deleted_at is null order by p.created_at`;
+  return z.array(PrintSummary).parse(rows);
+}
+
+/** One print, deleted or not. Errors: AppError `not_found`. */
+export async function getPrint(sql: Sql, id: string): Promise<PrintSummary> {
+  const [row] = await sql`${selectPrints(sql)} where p.id = ${id}`;
+  if (!row) throw new AppError("not_found", "this print is not here");
+  return PrintSummary.parse(row);
+}
+
+/** Renames, deletes or brings back. */
+export async function changePrint(sql: Sql, id: string, change: PrintChange): Promise<PrintSummary> {
+  const updated = await sql`
+    update print set
+      name = coalesce(${change.name ?? null}, name),
+      deleted_at = case ${change.deleted ?? null}::boolean when true then now() when false then null else deleted_at end
+    where id = ${id}
+  `;
+  if (updated.count === 0) throw new AppError("not_found", "this print is not here");
+  return getPrint(sql, id);
+}
+
+/** Every step of a print's history, oldest first, without the plans. */
+export async function listRevisions(sql: Sql, printId: string): Promise<RevisionSummary[]> {
+  const rows = await sql`
+    select id, parent, label, created_at as "createdAt" from revision where print_id = ${printId} order by number
+  `;
+  return z.array(RevisionSummary).parse(rows);
+}
+
+/** One revision with its plan. Errors: AppError `not_found`. */
+export async function getRevision(sql: Sql, printId: string, id: string): Promise<Revision> {
+  const [row] = await sql`
+    select id, parent, label, created_at as "createdAt", plan from revision where print_id = ${printId} and id = ${id}
+  `;
+  if (!row) throw new AppError("not_found", "this step of the print is not here");
+  return Revision.parse(row);
+}
+
+/**
+ * Adds an edit to a print's history and moves the print to it. Sent again with the same id, it does nothing more.
+ *
+ * Errors  AppError `stale_base` when the print has moved on from the base; `not_found`.
+ */
+export async function appendRevision(sql: Sql, printId: string, revision: NewRevision): Promise<void> {
+  await sql.begin(async (tx) => {
+    const head = await lockHead(tx, printId);
+    const [known] = await tx`select id from revision where id = ${revision.id} and print_id = ${printId}`;
+    if (known) return;
+    if (head !== revision.base) throw staleBase(head);
+    await insertRevision(tx, printId, { ...revision, parent: revision.base });
+    await tx`update print set head = ${revision.id} where id = ${printId}`;
+  });
+}
+
+/** Moves a print to another of its revisions. Errors: AppError `stale_base`, `not_found`. */
+export async function moveHead(sql: Sql, printId: string, { base, to }: HeadMove): Promise<void> {
+  await sql.begin(async (tx) => {
+    const head = await lockHead(tx, printId);
+    if (head === to) return;
+    if (head !== base) throw staleBase(head);
+    const [target] = await tx`select id from revision where id = ${to} and print_id = ${printId}`;
+    if (!target) throw new AppError("not_found", "this step of the print is not here");
+    await tx`update print set head = ${to} where id = ${printId}`;
+  });
+}
+
+async function lockHead(tx: Tx, printId: string): Promise<string> {
+  const [print] = await tx<{ head: string }[]>`select head from print where id = ${printId} for update`;
+  if (!print) throw new AppError("not_found", "this print is not here");
+  return print.head;
+}
+
+function staleBase(head: string): AppError {
+  return new AppError("stale_base", "this print was changed elsewhere in the meantime", { head });
+}
+
+async function insertRevision(tx: Tx, printId: string, revision: { id: string; label: string; plan: Plan; parent: string | null }): Promise<void> {
+  await tx`
+    insert into revision (id, print_id, parent, label, plan)
+    values (${revision.id}, ${printId}, ${revision.parent}, ${revision.label}, ${tx.json(revision.plan as unknown as postgres.JSONValue)})
+  `;
+}
+
+function selectPrints(sql: Sql) {
+  return sql`
+    select p.id, p.picture_id as "pictureId", p.name, p.head, r.created_at as "changedAt"
+    from print p join revision r on r.id = p.head
+  `;
+}

@@ -1,0 +1,38 @@
+import { join, resolve } from "node:path";
+import { z } from "zod";
+
+/** Every setting with its default and what it is for; `./start --help` lists these. */
+export const SETTINGS = {
+  PORT: { fallback: "3210", meaning: "port the application is served on" },
+  HOST: { fallback: "127.0.0.1", meaning: "address it listens on" },
+  NIGROGRAPHE_DATA: { fallback: "data", meaning: "folder for the database and the cache of decoded pictures" },
+  NIGROGRAPHE_DB_PORT: { fallback: "54329", meaning: "port of the database started for it" },
+  NIGROGRAPHE_THREADS: { fallback: "2", meaning: "threads of one export" },
+  DATABASE_URL: { fallback: "", meaning: "another PostgreSQL to use instead of starting one" },
+} as const;
+
+const Settings = z
+  .object({
+    DATABASE_URL: z.string().regex(/^postgres(ql)?:\/\//, "must be a postgres:// address"),
+    NIGROGRAPHE_DATA: z.string().min(1).default(SETTINGS.NIGROGRAPHE_DATA.fallback),
+    NIGROGRAPHE_THREADS: z.coerce.number().int().min(1).max(64).default(2),
+  })
+  .transform((env) => ({
+    databaseUrl: env.DATABASE_URL,
+    cacheFolder: join(resolve(env.NIGROGRAPHE_DATA), "cache"),
+    threads: env.NIGROGRAPHE_THREADS,
+  }));
+
+export type Settings = z.infer<typeof Settings>;
+
+let read: Settings | undefined;
+
+/** The settings from the environment. Errors: one plain Error naming every variable that is wrong. */
+export function settings(): Settings {
+  if (read) return read;
+  const result = Settings.safeParse(process.env);
+  if (!result.success) {
+    throw new Error(`settings: ${result.error.issues.map((issue) => `${issue.path.join(".")} ${issue.message}`).join("; ")}`);
+  }
+  return (read = result.data);
+}
