@@ -52,7 +52,7 @@ export class BandMachine {
     const padded = Math.ceil(capacity / 4) * 4 + 8;
     this.#tableBytes = 8 * (tableKnots + 1);
     const curveBytes = 3 * 4 * 65536;
-    const bytes = padded * (4 * PLANES.length + 6 + 4) + curveBytes + 8 * (LUMINANCE_KNOTS + 1) + (passSlots + 2) * this.#tableBytes + 4 * HISTOGRAM_BINS + 8192;
+    const bytes = padded * (4 * PLANES.length + 6 + 4) + curveBytes + 8 * (LUMINANCE_KNOTS + 1) + (passSlots + 2) * this.#tableBytes + 16 * HISTOGRAM_BINS + 8192;
     const heap = (this.#heap = new KernelHeap(bytes));
     this.#plane = Object.fromEntries(PLANES.map((name) => [name, heap.reserve(4 * padded)])) as Record<PlaneName, number>;
     this.#levels = heap.reserve(6 * padded);
@@ -63,7 +63,7 @@ export class BandMachine {
     this.#toneTable = heap.reserve(8 * (LUMINANCE_KNOTS + 1));
     this.#outputTable = heap.reserve(this.#tableBytes);
     this.#ditherRow = heap.reserve(32);
-    this.#counts = heap.reserve(4 * HISTOGRAM_BINS);
+    this.#counts = heap.reserve(16 * HISTOGRAM_BINS);
     this.#tables = heap.reserve((passSlots + 1) * this.#tableBytes);
     heap.f32(this.#toneTable, 2 * (LUMINANCE_KNOTS + 1)).set(pairTable(LUMINANCE_KNOTS, luminanceToTone));
     heap.f32(this.#hueConstants, 17).set([...P3_TO_LMS, ...LMS_TO_LAB.slice(3), CHROMA_FADE.from, 1 / (CHROMA_FADE.to - CHROMA_FADE.from)]);
@@ -144,9 +144,14 @@ export class BandMachine {
 
   /** Adds the band's tones to a histogram of HISTOGRAM_BINS. */
   countTones(counts: Uint32Array): void {
-    const at = this.#heap.u32(this.#counts, HISTOGRAM_BINS).fill(0);
-    this.#heap.run.histogram(this.#plane.tone, this.#n, this.#counts, HISTOGRAM_BINS);
-    for (let i = 0; i < HISTOGRAM_BINS; i++) counts[i] = counts[i]! + at[i]!;
+    const lanes = this.#heap.u32(this.#counts, 4 * HISTOGRAM_BINS).fill(0);
+    const whole = this.#n & ~3;
+    this.#heap.run.histogram(this.#plane.tone, whole, this.#counts, HISTOGRAM_BINS);
+    for (let i = 0; i < lanes.length; i++) counts[i % HISTOGRAM_BINS] = counts[i % HISTOGRAM_BINS]! + lanes[i]!;
+    for (const t of this.#heap.f32(this.#plane.tone + 4 * whole, this.#n - whole)) {
+      const bin = Math.min(Math.max(Math.floor(Math.fround(t * HISTOGRAM_BINS)), 0), HISTOGRAM_BINS - 1);
+      counts[bin] = counts[bin]! + 1;
+    }
   }
 
   /** tone → one row of opaque grey pixels, 4 bytes each. A view into the heap: copy it before the next call. */

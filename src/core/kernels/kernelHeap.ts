@@ -14,7 +14,7 @@ export interface KernelExports {
   grey8(tone: number, out: number, n: number, table: number, knots: number, ditherRow: number): void;
   grey16(tone: number, out: number, n: number, table: number, knots: number): void;
   colourToRgba(r: number, g: number, b: number, out: number, n: number, table: number, knots: number): void;
-  /** n may be any number. */
+  /** counts: four histograms, one a lane. */
   histogram(tone: number, n: number, counts: number, bins: number): void;
 }
 

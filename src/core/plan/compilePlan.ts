@@ -18,6 +18,8 @@ export interface CompiledPlan {
   weights: Weights;
   /** Stops over hue in turns; absent where no hue is moved. */
   hueTable: Float32Array | undefined;
+  /** Equal keys give equal hue tables. */
+  hueKey: string;
   /** One for each pass of the plan, in order. */
   passes: CompiledPass[];
 }
@@ -46,6 +48,7 @@ export function planCompiler(): (plan: Plan) => CompiledPlan {
     const compiled: CompiledPlan = {
       weights: plan.mix.weights,
       hueTable: tableFor(hueKey(plan.mix), () => hueTable(plan.mix)),
+      hueKey: hueKey(plan.mix),
       passes: plan.passes.map((pass) => {
         const key = passKey(pass);
         return { id: pass.id, key, table: tableFor(key, () => passTable(pass)) };

@@ -7,9 +7,8 @@ export const EXPORT_QUEUE = "export";
 export function queueOver(sql: Sql): PgBoss {
   const boss = new PgBoss({
     db: {
-      // Statements without values may be several at once, which only the simple protocol takes.
       async executeSql(text: string, values?: unknown[]) {
-        const result = values?.length ? await sql.unsafe(text, values as never[]) : await sql.unsafe(text).simple();
+        const result = values?.length ? await sql.unsafe(text, values as never[]) : await runScript(sql, text);
         const rows = (Array.isArray(result[0]) ? (result as unknown as unknown[][]).flat() : [...result]) as never[];
         return { rows, rowCount: rows.length };
       },
@@ -17,4 +16,14 @@ export function queueOver(sql: Sql): PgBoss {
   });
   boss.on("error", (error) => console.error("job queue:", error.message));
   return boss;
+}
+
+/** Runs several statements, possibly with a transaction among them: on one connection, by the simple protocol. */
+async function runScript(sql: Sql, text: string) {
+  const connection = await sql.reserve();
+  try {
+    return await connection.unsafe(text).simple();
+  } finally {
+    connection.release();
+  }
 }

@@ -1,0 +1,25 @@
+import { AntdRegistry } from "@ant-design/nextjs-registry";
+import { App, ConfigProvider } from "antd";
+import type { Metadata } from "next";
+import type { ReactNode } from "react";
+import { theme } from "@/theme/theme";
+import "@/theme/tokens.css";
+
+export const metadata: Metadata = {
+  title: { default: "Nigrographe", template: "%s · Nigrographe" },
+  description: "A printing bench for fine-art black-and-white photographs.",
+};
+
+export default function RootLayout({ children }: { children: ReactNode }) {
+  return (
+    <html lang="en">
+      <body>
+        <AntdRegistry>
+          <ConfigProvider theme={theme}>
+            <App>{children}</App>
+          </ConfigProvider>
+        </AntdRegistry>
+      </body>
+    </html>
+  );
+}

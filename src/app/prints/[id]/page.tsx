@@ -1,0 +1,45 @@
+import type { Metadata } from "next";
+import { notFound } from "next/navigation";
+import { z } from "zod";
+import type { PreparedPicture } from "@/contracts/preparedPicture";
+import { BenchPage } from "@/features/bench/BenchPage";
+import { db } from "@/server/db";
+import { AppError } from "@/server/errors";
+import { getPicture, pictureBlob } from "@/server/pictures/pictures";
+import { preparedFolder } from "@/server/pictures/preparedFolder";
+import { getPrint, getRevision, listRevisions } from "@/server/prints/prints";
+
+export const dynamic = "force-dynamic";
+
+type Props = { params: Promise<{ id: string }> };
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  const start = await load((await params).id);
+  return { title: start ? start.picture.name : "Not here" };
+}
+
+export default async function Page({ params }: Props) {
+  const start = await load((await params).id);
+  if (!start) notFound();
+  return <BenchPage key={start.print.id} start={start} />;
+}
+
+async function load(id: string) {
+  if (!z.uuid().safeParse(id).success) return undefined;
+  const sql = db();
+  try {
+    const print = await getPrint(sql, id);
+    const [picture, revisions, { plan }, blobId] = await Promise.all([
+      getPicture(sql, print.pictureId),
+      listRevisions(sql, id),
+      getRevision(sql, id, print.head),
+      pictureBlob(sql, print.pictureId),
+    ]);
+    const { width, height, levels } = await preparedFolder(sql, blobId);
+    const prepared: PreparedPicture = { width, height, levels };
+    return { picture, prepared, print, revisions, plan };
+  } catch (error) {
+    if (error instanceof AppError && error.code === "not_found") return undefined;
+    throw error;
+  }
+}

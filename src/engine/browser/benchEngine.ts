@@ -1,0 +1,64 @@
+import type { PreparedPicture } from "@/contracts/preparedPicture";
+import type { Frame, FromWorker, RenderRequest, ToWorker } from "../messages";
+import type { PointReading } from "../stage";
+
+export interface BenchEngineEvents {
+  onReady(hueShares: Float32Array): void;
+  onFrame(frame: Frame): void;
+  onFailure(message: string): void;
+}
+
+/**
+ * The page's side of the worker: send renders as often as you like, the newest wins.
+ * A frame older than one already shown is never delivered.
+ */
+export class BenchEngine {
+  readonly #worker: Worker;
+  readonly #readings = new Map<number, (reading: PointReading | undefined) => void>();
+  #number = 0;
+
+  constructor(pictureId: string, picture: PreparedPicture, events: BenchEngineEvents) {
+    this.#worker = new Worker(new URL("./benchWorker.ts", import.meta.url), { type: "module" });
+    this.#worker.onmessage = ({ data }: MessageEvent<FromWorker>) => {
+      if (data.type === "ready") events.onReady(data.hueShares);
+      else if (data.type === "failed") events.onFailure(data.message);
+      else if (data.type === "frame") events.onFrame(data);
+      else if (data.type === "reading") this.#answer(data.number, data.reading);
+    };
+    this.#worker.onerror = (event) => events.onFailure(event.message || "the rendering worker stopped");
+    this.#send({ type: "open", pictureId, picture, origin: location.origin });
+  }
+
+  /** Asks for a frame. Returns its number. */
+  render(request: RenderRequest): number {
+    const number = ++this.#number;
+    this.#send({ type: "render", number, request });
+    return number;
+  }
+
+  /** What lies under a place in the picture (0–1 each way). */
+  read(x: number, y: number): Promise<PointReading | undefined> {
+    const number = ++this.#number;
+    this.#send({ type: "read", number, x, y });
+    return new Promise((resolve) => this.#readings.set(number, resolve));
+  }
+
+  /** Gives a shown frame's buffer back for the next one. */
+  recycle(frame: Frame): void {
+    const { buffer } = frame.rgba;
+    this.#worker.postMessage({ type: "recycle", buffer } satisfies ToWorker, [buffer]);
+  }
+
+  close(): void {
+    this.#worker.terminate();
+  }
+
+  #send(message: ToWorker): void {
+    this.#worker.postMessage(message);
+  }
+
+  #answer(number: number, reading: PointReading | undefined): void {
+    this.#readings.get(number)?.(reading);
+    this.#readings.delete(number);
+  }
+}

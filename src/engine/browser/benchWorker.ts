@@ -1,0 +1,161 @@
+import type { PreparedPicture } from "@/contracts/preparedPicture";
+import { planCompiler } from "@/core/plan/compilePlan";
+import { encodedLight, lookTable } from "@/core/view/toneTables";
+import { LevelFetcher } from "../levelFetcher";
+import type { BenchLook, Frame, FromWorker, LevelArea, RenderRequest, ToWorker } from "../messages";
+import { Stage, type Showing } from "../stage";
+
+// The page's worker: holds the decoded picture and its tones after each pass, and renders frames.
+// One render at a time; of those that arrive meanwhile only the newest is kept.
+
+const scope = self as unknown as DedicatedWorkerGlobalScope;
+const HUE_BINS = 180;
+const PREVIEW_AFTER_MS = 60;
+
+interface Open {
+  picture: PreparedPicture;
+  fetcher: LevelFetcher;
+  preview: Stage;
+  detail: { area: LevelArea; stage: Stage } | undefined;
+}
+
+let open: Open | undefined;
+let waiting: { number: number; request: RenderRequest } | undefined;
+let isScheduled = false;
+let fetching: { area: LevelArea; abort: AbortController } | undefined;
+let spare: ArrayBuffer | undefined;
+let previewLater: ReturnType<typeof setTimeout> | undefined;
+const compile = planCompiler();
+
+const say = (message: FromWorker, transfer: Transferable[] = []) => scope.postMessage(message, transfer);
+
+scope.onmessage = ({ data }: MessageEvent<ToWorker>) => {
+  switch (data.type) {
+    case "open":
+      openPicture(data).catch((error: unknown) => say({ type: "failed", message: (error as Error).message }));
+      break;
+    case "render":
+      if (waiting) say({ type: "skipped", number: waiting.number });
+      waiting = data;
+      schedule();
+      break;
+    case "read":
+      say({ type: "reading", number: data.number, reading: readPoint(data.x, data.y) });
+      break;
+    case "recycle":
+      spare = data.buffer;
+      break;
+  }
+};
+
+async function openPicture({ pictureId, picture, origin }: Extract<ToWorker, { type: "open" }>): Promise<void> {
+  const fetcher = new LevelFetcher(picture.levels, (area, signal) => fetchArea(origin, pictureId, area, signal));
+  const level = picture.levels.length - 1;
+  const { width, height, space } = picture.levels[level]!;
+  const levels = await fetcher.read({ level, x: 0, y: 0, width, height }, new AbortController().signal);
+  const preview = new Stage(levels, { width, height }, space);
+  open = { picture, fetcher, preview, detail: undefined };
+  say({ type: "ready", hueShares: preview.hueShares(HUE_BINS) });
+  schedule();
+}
+
+async function fetchArea(origin: string, pictureId: string, area: LevelArea, signal: AbortSignal): Promise<ArrayBuffer> {
+  const query = new URLSearchParams(Object.entries(area).map(([key, value]) => [key, String(value)]));
+  const response = await fetch(`${origin}/api/pictures/${pictureId}/levels?${query}`, { signal });
+  if (!response.ok) {
+    const problem = (await response.json().catch(() => ({}))) as { title?: string };
+    throw new Error(problem.title ?? "the picture could not be fetched");
+  }
+  return response.arrayBuffer();
+}
+
+/** Lets messages that are already there in first, so that only the newest render is done. */
+function schedule(): void {
+  if (isScheduled || !waiting || !open) return;
+  isScheduled = true;
+  setTimeout(() => {
+    isScheduled = false;
+    renderWaiting();
+  });
+}
+
+function renderWaiting(): void {
+  if (!open || !waiting) return;
+  const { number, request } = waiting;
+  waiting = undefined;
+  const { detail } = request;
+  const shown = detail && open.detail && covers(open.detail.area, detail) ? open.detail : undefined;
+  if (detail && !shown) fetchDetail(detail, number, request);
+  if (!detail) fetching?.abort.abort();
+  // What is looked at comes first; the preview beneath, with the histograms, follows when the hand rests.
+  clearTimeout(previewLater);
+  const renderPreview = () => renderStage(open!.preview, "preview", number, request);
+  if (!shown) return renderPreview();
+  renderStage(shown.stage, shown.area, number, request);
+  previewLater = setTimeout(renderPreview, PREVIEW_AFTER_MS);
+}
+
+function renderStage(stage: Stage, area: Frame["area"], number: number, request: RenderRequest): void {
+  const { rgba, ...histograms } = stage.render(compile(request.plan), request.chosen, showingOf(request.look), spare);
+  spare = undefined;
+  const frame: Frame = { type: "frame", number, area, ...stage.size, rgba, ...(area === "preview" && !request.isPeek && { histograms }) };
+  say(frame, [rgba.buffer]);
+}
+
+function fetchDetail(area: LevelArea, number: number, request: RenderRequest): void {
+  if (fetching && covers(fetching.area, area)) return;
+  fetching?.abort.abort();
+  const abort = new AbortController();
+  const mine = (fetching = { area, abort });
+  const { fetcher, picture } = open!;
+  fetcher.read(area, abort.signal).then(
+    (levels) => {
+      if (fetching !== mine) return;
+      fetching = undefined;
+      open!.detail = { area, stage: new Stage(levels, { width: area.width, height: area.height }, picture.levels[area.level]!.space) };
+      waiting ??= { number, request };
+      schedule();
+    },
+    (error: unknown) => {
+      if (fetching === mine) fetching = undefined;
+      if ((error as Error).name !== "AbortError") say({ type: "failed", message: (error as Error).message });
+    },
+  );
+}
+
+function covers(outer: LevelArea, inner: LevelArea): boolean {
+  return (
+    outer.level === inner.level &&
+    outer.x <= inner.x &&
+    outer.y <= inner.y &&
+    outer.x + outer.width >= inner.x + inner.width &&
+    outer.y + outer.height >= inner.y + inner.height
+  );
+}
+
+function readPoint(x: number, y: number) {
+  if (!open) return undefined;
+  const { preview, detail, picture } = open;
+  if (detail) {
+    const level = picture.levels[detail.area.level]!;
+    const column = Math.floor(x * level.width) - detail.area.x;
+    const row = Math.floor(y * level.height) - detail.area.y;
+    const inside = column >= 0 && row >= 0 && column < detail.area.width && row < detail.area.height;
+    const reading = inside ? detail.stage.readPoint(column, row) : undefined;
+    if (reading) return reading;
+  }
+  return preview.readPoint(Math.min(Math.floor(x * preview.size.width), preview.size.width - 1), Math.min(Math.floor(y * preview.size.height), preview.size.height - 1));
+}
+
+const showings = new Map<string, Showing>();
+
+function showingOf(look: BenchLook): Showing {
+  const key = JSON.stringify(look);
+  let showing = showings.get(key);
+  if (!showing) {
+    const table = look.kind === "colour" ? encodedLight() : lookTable(look);
+    showing = { table, dithered: look.kind !== "stepped" && look.kind !== "colour", colour: look.kind === "colour" };
+    showings.set(key, showing);
+  }
+  return showing;
+}

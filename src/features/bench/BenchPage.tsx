@@ -1,0 +1,136 @@
+"use client";
+import { App, Button, Modal } from "antd";
+import { useRouter } from "next/navigation";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useStore } from "zustand";
+import { PrintSummary } from "@/contracts/api";
+import { BenchEngine } from "@/engine/browser/benchEngine";
+import type { Frame } from "@/engine/messages";
+import { BenchContext, useBenchState, type Bench } from "./BenchContext";
+import { chosenPass, createBenchStore, type BenchStart } from "./benchStore";
+import { Easel } from "./Easel";
+import { HelpSheet } from "./HelpSheet";
+import { HueLine } from "./HueLine";
+import { ColourPanel } from "./panels/ColourPanel";
+import { FinishPanel } from "./panels/FinishPanel";
+import { MixPanel } from "./panels/MixPanel";
+import { PlacementPanel } from "./panels/PlacementPanel";
+import { PlanRibbon } from "./PlanRibbon";
+import { browserStore, SaveQueue } from "./saveQueue";
+import { Scale } from "./Scale";
+import { TopBar } from "./TopBar";
+import { useBenchKeys } from "./useBenchKeys";
+import styles from "./BenchPage.module.css";
+
+/** The bench: one print, its plan, its scale, the panel of the step in hand. */
+export function BenchPage({ start }: { start: BenchStart }) {
+  const [store] = useState(() => createBenchStore(start, (onState) => new SaveQueue(start.print.id, browserStore(start.print.id), onState)));
+  const engine = useRef<BenchEngine | undefined>(undefined);
+  const listeners = useRef(new Set<(frame: Frame) => void>());
+  const bench = useMemo<Bench>(
+    () => ({
+      start,
+      store,
+      engine: () => engine.current,
+      onFrame: (listener) => {
+        listeners.current.add(listener);
+        return () => listeners.current.delete(listener);
+      },
+    }),
+    [start, store],
+  );
+  useEffect(() => {
+    engine.current = new BenchEngine(start.picture.id, start.prepared, {
+      onReady: (hueShares) => store.getState().set({ hueShares, isReady: true }),
+      onFrame: (frame) => listeners.current.forEach((listener) => listener(frame)),
+      onFailure: (message) => store.getState().set({ failure: `The picture could not be shown: ${message}. Your print is safe; reload the page to try again.` }),
+    });
+    void store.restore();
+    return () => {
+      engine.current?.close();
+      engine.current = undefined;
+    };
+  }, [start, store]);
+  useEffect(() => {
+    const onHide = () => store.getState().commitPending();
+    window.addEventListener("pagehide", onHide);
+    return () => window.removeEventListener("pagehide", onHide);
+  }, [store]);
+  const [isHelp, setHelp] = useState(false);
+  const openHelp = useCallback(() => setHelp(true), []);
+  useBenchKeys(store, openHelp);
+  useFailures(store);
+
+  return (
+    <BenchContext value={bench}>
+      <div className={styles.bench}>
+        <TopBar onHelp={openHelp} />
+        <PlanRibbon />
+        <main className={styles.main}>
+          <Easel />
+          <StepParts />
+        </main>
+      </div>
+      <HelpSheet isOpen={isHelp} onClose={() => setHelp(false)} />
+      <StaleSheet store={store} printId={start.print.id} pictureId={start.picture.id} />
+    </BenchContext>
+  );
+}
+
+function StepParts() {
+  const plan = useBenchState((state) => state.plan);
+  const step = useBenchState((state) => state.step);
+  const chosen = chosenPass({ plan, step });
+  return (
+    <>
+      {step.stage === "mix" ? <HueLine /> : <Scale />}
+      {step.stage === "colour" && <ColourPanel />}
+      {step.stage === "mix" && <MixPanel />}
+      {chosen && <PlacementPanel pass={chosen.pass} index={chosen.index} />}
+      {step.stage === "finish" && <FinishPanel />}
+    </>
+  );
+}
+
+type Store = ReturnType<typeof createBenchStore>;
+
+function useFailures(store: Store): void {
+  const { message } = App.useApp();
+  const failure = useStore(store, (state) => state.failure);
+  useEffect(() => {
+    if (!failure) return;
+    void message.warning({ content: failure, duration: 6 });
+    store.getState().set({ failure: undefined });
+  }, [failure, message, store]);
+}
+
+/** Said when the print was changed in another window: keep this work as another print, or take the other. */
+function StaleSheet({ store, printId, pictureId }: { store: Store; printId: string; pictureId: string }) {
+  const saveState = useStore(store, (state) => state.saveState);
+  const router = useRouter();
+  const { message } = App.useApp();
+  const keep = async () => {
+    const body = JSON.stringify({ plan: store.getState().plan });
+    const response = await fetch(`/api/pictures/${pictureId}/prints`, { method: "POST", headers: { "content-type": "application/json" }, body }).catch(() => undefined);
+    if (!response?.ok) return void message.error("It could not be kept just now. Nothing is lost; try again in a moment.");
+    await store.saves.clear();
+    router.push(`/prints/${PrintSummary.parse(await response.json()).id}`);
+  };
+  const take = async () => {
+    await store.saves.clear();
+    location.assign(`/prints/${printId}`);
+  };
+  return (
+    <Modal
+      title="This print was changed in another window"
+      open={saveState === "stale"}
+      closable={false}
+      footer={[
+        <Button key="take" onClick={() => void take()}>Show the other, drop mine</Button>,
+        <Button key="keep" type="primary" onClick={() => void keep()}>Keep mine as another print</Button>,
+      ]}
+    >
+      <p>Both are safe so far: the other window&apos;s work is saved, yours is kept here. Choose what becomes of yours.</p>
+    </Modal>
+  );
+}

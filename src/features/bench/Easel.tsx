@@ -1,0 +1,317 @@
+"use client";
+import { useCallback, useEffect, useLayoutEffect, useRef, useState, type PointerEvent } from "react";
+import { addHueKnot, hueName, moveHueKnot } from "@/core/mix/hueCurve";
+import { formatStops } from "@/core/zones/zone";
+import type { Frame, LevelArea } from "@/engine/messages";
+import type { Size } from "@/core/spatial/areaReduce";
+import { useBench, useBenchState } from "./BenchContext";
+import { chosenPass, type Tool } from "./benchStore";
+import { beforePlan } from "./beforePlan";
+import { Readout } from "./Readout";
+import { detailArea, fitScale, fitView, panned, pictureBox, wheelScale, zoomAt, type Box, type View } from "./view";
+import styles from "./Easel.module.css";
+
+/** White of the print around the picture, and easel around that, in CSS pixels. */
+const BORDER = 14;
+const EASEL_MARGIN = 16;
+const TRAY_WIDTH = 108;
+
+/** CSS pixels of pulling that make one stop. */
+const PULL_PER_STOP = 60;
+
+const TOOLS: { tool: Tool; label: string; key: string; hint: string }[] = [
+  { tool: "read", label: "Read", key: "R", hint: "Point at the picture to read its tones" },
+  { tool: "pull-hue", label: "Pull hue", key: "H", hint: "Touch a colour and pull up for lighter, down for darker" },
+  { tool: "move", label: "Move", key: "M", hint: "Drag the picture; the space bar does so with any tool" },
+];
+
+interface Pull {
+  x: number;
+  y: number;
+  index: number;
+  stops: number;
+}
+
+/** The picture as a print on a mid-grey easel: zoom, drag, read, pull. */
+export function Easel() {
+  const bench = useBench();
+  const { start, store } = bench;
+  const picture = start.prepared;
+  const easel = useRef<HTMLDivElement>(null);
+  const size = useSizeOf(easel);
+  const room: Box = { left: TRAY_WIDTH + EASEL_MARGIN, top: EASEL_MARGIN + BORDER, width: Math.max(size.width - TRAY_WIDTH - 2 * EASEL_MARGIN - 2 * BORDER, 50), height: Math.max(size.height - 2 * EASEL_MARGIN - 2 * BORDER, 50) };
+  room.left += BORDER;
+  const fit = Math.min(fitScale(picture, room), 1);
+  const [zoomed, setZoomed] = useState<View>();
+  const view = zoomed ?? { ...fitView(picture, room), scale: fit };
+  const box = pictureBox(picture, room, view);
+  const pixelRatio = typeof devicePixelRatio === "number" ? devicePixelRatio : 1;
+  const detail = size.width > 0 ? detailArea(picture, size, box, view, pixelRatio) : undefined;
+
+  const preview = useRef<HTMLCanvasElement>(null);
+  const close = useRef<HTMLCanvasElement>(null);
+  const [closeArea, setCloseArea] = useState<LevelArea>();
+
+  const draw = useCallback(
+    (frame: Frame) => {
+      const canvas = frame.area === "preview" ? preview.current : close.current;
+      if (!canvas) return;
+      if (canvas.width !== frame.width || canvas.height !== frame.height) {
+        canvas.width = frame.width;
+        canvas.height = frame.height;
+      }
+      canvas.getContext("2d", { colorSpace: "display-p3", alpha: false })!.putImageData(new ImageData(frame.rgba, frame.width, frame.height, { colorSpace: "display-p3" }), 0, 0);
+      canvas.dataset.frame = String(frame.number);
+      if (frame.area !== "preview") setCloseArea(frame.area);
+    },
+    [],
+  );
+  useFrames(draw);
+  useRenderRequests(detail);
+
+  const tool = useBenchState((state) => state.tool);
+  const reading = useBenchState((state) => state.reading);
+  const isReady = useBenchState((state) => state.isReady);
+  const failure = useBenchState((state) => state.failure);
+  const [isSpaceHeld, setSpaceHeld] = useSpaceKey();
+  const drag = useRef<{ x: number; y: number; view: View } | undefined>(undefined);
+  const [pull, setPull] = useState<Pull>();
+
+  const pointIn = (event: { clientX: number; clientY: number }) => {
+    const bounds = easel.current!.getBoundingClientRect();
+    return { x: event.clientX - bounds.left, y: event.clientY - bounds.top };
+  };
+  const placeOf = (point: { x: number; y: number }) => {
+    const x = (point.x - box.left) / box.width;
+    const y = (point.y - box.top) / box.height;
+    return x >= 0 && x < 1 && y >= 0 && y < 1 ? { x, y } : undefined;
+  };
+  const moves = tool === "move" || isSpaceHeld;
+
+  const onPointerDown = async (event: PointerEvent<HTMLDivElement>) => {
+    if (event.button === 1 || (event.button === 0 && moves)) {
+      event.currentTarget.setPointerCapture(event.pointerId);
+      drag.current = { ...pointIn(event), view };
+      return;
+    }
+    const point = pointIn(event);
+    const place = placeOf(point);
+    if (event.button !== 0 || tool !== "pull-hue" || !place) return;
+    const { currentTarget, pointerId } = event;
+    currentTarget.setPointerCapture(pointerId);
+    const touched = await bench.engine()?.read(place.x, place.y);
+    if (!touched || !currentTarget.hasPointerCapture(pointerId)) return;
+    if (touched.chroma < 0.01) {
+      store.getState().set({ failure: "This spot has no colour to pull: neutrals keep their tone. Use a placement to move it." });
+      return;
+    }
+    const { knots, index } = addHueKnot(store.getState().plan.mix.hueKnots, touched.hueDeg);
+    if (index === undefined) {
+      store.getState().set({ failure: "There is no room for another knot. Remove one from the hue line first." });
+      return;
+    }
+    store.getState().adjust((plan) => ({ ...plan, mix: { ...plan.mix, huesOn: true, hueKnots: knots } }));
+    store.getState().set({ chosenKnot: index, step: { stage: "mix" } });
+    setPull({ ...point, index, stops: knots[index]!.stops });
+  };
+  const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
+    const point = pointIn(event);
+    if (drag.current) {
+      const { x, y, view: from } = drag.current;
+      setZoomed(panned(picture, from, point.x - x, point.y - y, fit));
+      return;
+    }
+    if (pull && event.currentTarget.hasPointerCapture(event.pointerId)) {
+      const stops = Math.round((pull.stops + (pull.y - point.y) / PULL_PER_STOP) * 50) / 50;
+      store.getState().adjust((plan) => {
+        const knot = plan.mix.hueKnots[pull.index];
+        return knot ? { ...plan, mix: { ...plan.mix, hueKnots: moveHueKnot(plan.mix.hueKnots, pull.index, { ...knot, stops }) } } : plan;
+      });
+    }
+    const place = placeOf(point);
+    if (!place) return store.getState().set({ reading: undefined });
+    void bench.engine()?.read(place.x, place.y).then((found) => store.getState().set({ reading: found }));
+  };
+  const onPointerEnd = () => {
+    drag.current = undefined;
+    if (!pull) return;
+    const knot = store.getState().plan.mix.hueKnots[pull.index];
+    setPull(undefined);
+    if (knot) store.getState().commit(`${hueName(knot.hueDeg)} ${formatStops(knot.stops)} in the mix`);
+  };
+
+  const zoomTo = useCallback(
+    (scale: number, point = { x: room.left + room.width / 2, y: room.top + room.height / 2 }) => {
+      const next = zoomAt(picture, box, room, point, scale, fit);
+      setZoomed(next.scale <= fit * 1.001 ? undefined : next);
+    },
+    // The latest geometry is all it needs.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [size.width, size.height, view.scale, view.x, view.y],
+  );
+  useWheel(easel, (event) => {
+    event.preventDefault();
+    zoomTo(wheelScale(view.scale, event.deltaY), pointIn(event));
+  });
+  useZoomKeys(zoomTo, view.scale, pixelRatio, () => setZoomed(undefined));
+
+  const closeLevel = closeArea && picture.levels[closeArea.level]!;
+  const showsClose = detail && closeArea && closeArea.level === detail.level;
+  return (
+    <div
+      ref={easel}
+      className={styles.easel}
+      data-testid="easel"
+      style={{ cursor: moves ? "grab" : tool === "pull-hue" ? "ns-resize" : "crosshair" }}
+      onPointerDown={(event) => void onPointerDown(event)}
+      onPointerMove={onPointerMove}
+      onPointerLeave={() => store.getState().set({ reading: undefined })}
+      onLostPointerCapture={onPointerEnd}
+      onPointerCancel={onPointerEnd}
+      onBlur={() => setSpaceHeld(false)}
+    >
+      {size.width > 0 && (
+        <div className={styles.print} style={{ left: box.left - BORDER, top: box.top - BORDER, width: box.width + 2 * BORDER, height: box.height + 2 * BORDER }}>
+          <div className={styles.sheet} style={{ left: BORDER, top: BORDER, width: box.width, height: box.height }}>
+            <canvas ref={preview} className={styles.preview} data-testid="preview" aria-label={`${start.picture.name}, as a print`} role="img" />
+            <canvas
+              ref={close}
+              className={styles.close}
+              data-testid="close"
+              hidden={!showsClose}
+              style={
+                closeArea && closeLevel
+                  ? {
+                      left: (closeArea.x / closeLevel.width) * box.width,
+                      top: (closeArea.y / closeLevel.height) * box.height,
+                      width: (closeArea.width / closeLevel.width) * box.width,
+                      height: (closeArea.height / closeLevel.height) * box.height,
+                      imageRendering: view.scale * pixelRatio > closeLevel.scale * 1.01 ? "pixelated" : "auto",
+                    }
+                  : undefined
+              }
+            />
+          </div>
+        </div>
+      )}
+      {!isReady && !failure && <p className={styles.waiting} role="status">Laying the picture out…</p>}
+      {pull && <PullMark pull={pull} />}
+      <div className={styles.tray} role="toolbar" aria-label="Tools" aria-orientation="vertical">
+        {TOOLS.map(({ tool: name, label, key, hint }) => (
+          <button key={name} type="button" title={`${hint} (${key})`} aria-pressed={tool === name} onClick={() => store.getState().set({ tool: name })}>
+            {label}
+          </button>
+        ))}
+        <hr />
+        <button type="button" aria-pressed={!zoomed} title="The whole picture (F)" onClick={() => setZoomed(undefined)}>Fit</button>
+        <button type="button" aria-pressed={Math.abs(view.scale * pixelRatio - 1) < 0.001} title="One picture pixel on one screen pixel (G)" onClick={() => zoomTo(1 / pixelRatio)}>1 : 1</button>
+        <output className={styles.zoom} aria-label="Zoom">{Math.round(100 * view.scale * pixelRatio)} %</output>
+      </div>
+      <Readout reading={reading} />
+    </div>
+  );
+}
+
+function PullMark({ pull }: { pull: Pull }) {
+  const stops = useBenchState((state) => state.plan.mix.hueKnots[pull.index]?.stops ?? 0);
+  return (
+    <div className={styles.pull} style={{ left: pull.x, top: pull.y }}>
+      <span>{formatStops(stops)}</span>
+    </div>
+  );
+}
+
+/** Draws each frame as it arrives, keeps the histograms, and gives the buffer back. */
+function useFrames(draw: (frame: Frame) => void): void {
+  const { store, onFrame, engine } = useBench();
+  useEffect(
+    () =>
+      onFrame((frame) => {
+        draw(frame);
+        if (frame.histograms) store.getState().set({ measured: frame.histograms });
+        engine()?.recycle(frame);
+      }),
+    [draw, store, onFrame, engine],
+  );
+}
+
+/** Asks for a frame whenever what is to be seen changes. */
+function useRenderRequests(detail: LevelArea | undefined): void {
+  const { store, engine } = useBench();
+  const latest = useRef(detail);
+  const key = JSON.stringify(detail);
+  useEffect(() => {
+    latest.current = detail;
+    const ask = () => {
+      const state = store.getState();
+      const plan = state.isBefore ? beforePlan(state.plan, state.step) : state.plan;
+      const chosen = state.isBefore ? undefined : chosenPass(state)?.index;
+      engine()?.render({ plan, chosen, look: state.look, detail: latest.current, isPeek: state.isBefore });
+    };
+    ask();
+    return store.subscribe((state, old) => {
+      if (state.plan !== old.plan || state.step !== old.step || state.look !== old.look || state.isBefore !== old.isBefore || state.isReady !== old.isReady) ask();
+    });
+    // The area is compared by value.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [store, engine, key]);
+}
+
+function useSizeOf(element: React.RefObject<HTMLElement | null>): Size {
+  const [size, setSize] = useState<Size>({ width: 0, height: 0 });
+  useLayoutEffect(() => {
+    const observer = new ResizeObserver(([entry]) => setSize({ width: entry!.contentRect.width, height: entry!.contentRect.height }));
+    observer.observe(element.current!);
+    return () => observer.disconnect();
+  }, [element]);
+  return size;
+}
+
+function useWheel(element: React.RefObject<HTMLElement | null>, handle: (event: WheelEvent) => void): void {
+  const latest = useRef(handle);
+  useEffect(() => {
+    latest.current = handle;
+  });
+  useEffect(() => {
+    const target = element.current!;
+    const listener = (event: WheelEvent) => latest.current(event);
+    target.addEventListener("wheel", listener, { passive: false });
+    return () => target.removeEventListener("wheel", listener);
+  }, [element]);
+}
+
+function useSpaceKey(): [boolean, (held: boolean) => void] {
+  const [isHeld, setHeld] = useState(false);
+  useEffect(() => {
+    const onDown = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (event.key !== " " || /^(INPUT|BUTTON|TEXTAREA|A)$/.test(target.tagName)) return;
+      event.preventDefault();
+      setHeld(true);
+    };
+    const onUp = (event: KeyboardEvent) => event.key === " " && setHeld(false);
+    window.addEventListener("keydown", onDown);
+    window.addEventListener("keyup", onUp);
+    return () => {
+      window.removeEventListener("keydown", onDown);
+      window.removeEventListener("keyup", onUp);
+    };
+  }, []);
+  return [isHeld, setHeld];
+}
+
+const KEY_STEP = 1.4;
+
+function useZoomKeys(zoomTo: (scale: number) => void, scale: number, pixelRatio: number, fit: () => void): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if ((event.target as HTMLElement).tagName === "INPUT" || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.key === "+" || event.key === "=") zoomTo(scale * KEY_STEP);
+      else if (event.key === "-") zoomTo(scale / KEY_STEP);
+      else if (event.key === "f") fit();
+      else if (event.key === "g") zoomTo(1 / pixelRatio);
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [zoomTo, scale, pixelRatio, fit]);
+}

@@ -1,0 +1,35 @@
+import { Modal } from "antd";
+import styles from "./HelpSheet.module.css";
+
+const KEYS: [string, string][] = [
+  ["0 … 9, T", "light a zone (T is ten); again, or Esc, for all"],
+  ["S", "stepped view"],
+  ["C", "source colour"],
+  ["Q, held", "before the step in hand"],
+  ["N, P", "next and previous step"],
+  ["O", "pass on and off"],
+  ["R, H, M", "read, pull hue, move"],
+  ["Space, held", "drag the picture"],
+  ["+, −, wheel", "zoom"],
+  ["F, G", "whole picture, one to one"],
+  ["Ctrl+Z, Ctrl+Shift+Z", "undo, redo"],
+  ["Arrows on a strand", "place it; with Alt, take another tone; with Shift, ten times"],
+  ["O, Delete on a strand", "hold it, remove it"],
+  ["Alt while dragging", "no snapping"],
+];
+
+/** One page of keys. */
+export function HelpSheet({ isOpen, onClose }: { isOpen: boolean; onClose(): void }) {
+  return (
+    <Modal title="Keys" open={isOpen} onCancel={onClose} footer={null} width={480}>
+      <dl className={styles.keys}>
+        {KEYS.map(([key, words]) => (
+          <div key={key}>
+            <dt>{key}</dt>
+            <dd>{words}</dd>
+          </div>
+        ))}
+      </dl>
+    </Modal>
+  );
+}

@@ -1,0 +1,306 @@
+"use client";
+import { area, curveBasis, scaleLinear } from "d3";
+import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import { toneToLuminance } from "@/core/colour/lstar";
+import { srgbEncode } from "@/core/colour/transferCurve";
+import { findStrain, type Strain } from "@/core/placement/findStrain";
+import { placementAtStrength, type PlacementCurve } from "@/core/placement/placementCurve";
+import { addStrand, isHold, moveStrand, removeStrand, type Strand } from "@/core/placement/strand";
+import { formatZone, LAST_ZONE, ZONE_COUNT, zoneNumeral } from "@/core/zones/zone";
+import { HISTOGRAM_BINS, zoneShares } from "@/core/zones/zoneShares";
+import { useBench, useBenchState } from "./BenchContext";
+import { chosenPass, withPass } from "./benchStore";
+import { snapZone } from "./snapZone";
+import { useWidth } from "./useWidth";
+import styles from "./Scale.module.css";
+
+const LEFT = 112;
+const RIGHT = 24;
+const RAIL = 14;
+/** Upper edge of the threads, and lower. */
+const TOP = 54;
+const BOTTOM = 122;
+const HISTOGRAM_HEIGHT = 34;
+const THREADS = 6 * LAST_ZONE;
+const KEY_STEP = 0.05;
+const COARSE_KEY_STEP = 0.5;
+
+type X = (zone: number) => number;
+
+/** The two rails of zones: where tones fall before the chosen pass, where they are placed, and the strands between. */
+export function Scale() {
+  const { store } = useBench();
+  const frame = useRef<HTMLDivElement>(null);
+  const width = useWidth(frame);
+  const plan = useBenchState((state) => state.plan);
+  const step = useBenchState((state) => state.step);
+  const measured = useBenchState((state) => state.measured);
+  const chosen = chosenPass({ plan, step });
+  const strands = chosen?.pass.move.strands;
+  const strength = chosen?.pass.on ? chosen.pass.strength : 0;
+  const curve = useMemo<PlacementCurve>(() => (strands ? placementAtStrength(strands, strength) : (zone) => zone), [strands, strength]);
+  const strain = useMemo(() => findStrain(curve), [curve]);
+  const x = useMemo(() => scaleLinear([0, LAST_ZONE], [LEFT, Math.max(width - RIGHT, LEFT + 100)]), [width]);
+  const zoneAt = (event: { clientX: number }) => {
+    const { left } = frame.current!.getBoundingClientRect();
+    return Math.min(Math.max(x.invert(event.clientX - left), 0), LAST_ZONE);
+  };
+  const peek = (zone: number | undefined, isBefore: boolean) =>
+    store.getState().set({ look: zone === undefined ? { kind: "picture" } : { kind: "zone", zone }, isBefore: zone !== undefined && isBefore && !!chosen });
+  const lit = useBenchState((state) => (state.look.kind === "zone" ? state.look.zone : undefined));
+
+  const add = (event: PointerEvent) => {
+    if (!chosen || event.button !== 0) return;
+    const from = event.altKey ? zoneAt(event) : snapZone(zoneAt(event));
+    const joined = addStrand(chosen.pass.move.strands, { from, to: curve(from) });
+    if (!joined) return;
+    peek(undefined, false);
+    store.getState().adjust((now) => withPass(now, chosen.pass.id, (pass) => ({ ...pass, move: { ...pass.move, strands: joined } })));
+    store.getState().set({ chosenStrand: joined.findIndex((strand) => strand.from === from) });
+    store.getState().commit(`A strand at ${formatZone(from)} in ${chosen.pass.name}`);
+  };
+
+  const number = chosen ? chosen.index + 1 : undefined;
+  return (
+    <div ref={frame} className={styles.scale} data-testid="scale">
+      {width > 0 && (
+        <svg width={width} height={178} role="group" aria-label="Scale of zones">
+          <HistogramShape counts={measured && (chosen ? measured.entering : undefined)} x={x} base={TOP - RAIL} height={-HISTOGRAM_HEIGHT} />
+          <HistogramShape counts={measured && (chosen ? measured.leaving : measured.finished)} x={x} base={BOTTOM + RAIL} height={HISTOGRAM_HEIGHT - 8} />
+          {chosen && <Threads curve={curve} strain={strain} x={x} />}
+          {chosen && <Rail name="Falls" x={x} y={TOP - RAIL} lit={lit} onPeek={(zone) => peek(zone, true)} onPress={add} />}
+          <Rail name="Placed" x={x} y={BOTTOM} lit={lit} onPeek={(zone) => peek(zone, false)} onPress={() => {}} />
+          <Shares counts={measured?.leaving} x={x} />
+          <text className={styles.title} x={16} y={chosen ? TOP - 6 : -20}>Falls</text>
+          <text className={styles.subtitle} x={16} y={chosen ? TOP + 8 : -20}>before pass {number}</text>
+          <text className={styles.title} x={16} y={BOTTOM + 7}>{chosen ? "Placed" : "The print"}</text>
+          <text className={styles.subtitle} x={16} y={BOTTOM + 21}>{chosen ? `after pass ${number}` : "zones as they stand"}</text>
+          <ReadingMarks x={x} both={!!chosen} />
+          {chosen && strands && <Strands strands={strands} x={x} zoneAt={zoneAt} passId={chosen.pass.id} passName={chosen.pass.name} />}
+          {chosen && <StrainWords strain={strain} x={x} />}
+        </svg>
+      )}
+    </div>
+  );
+}
+
+function Rail({ name, x, y, lit, onPeek, onPress }: { name: string; x: X; y: number; lit: number | undefined; onPeek(zone: number | undefined): void; onPress(event: PointerEvent): void }) {
+  return (
+    <g className={styles.rail} onPointerLeave={() => onPeek(undefined)} data-testid={`rail-${name.toLowerCase()}`}>
+      {Array.from({ length: ZONE_COUNT }, (_, zone) => {
+        const from = Math.max(zone - 0.5, 0);
+        const to = Math.min(zone + 0.5, LAST_ZONE);
+        const middle = zone === 0 ? 0.25 : zone === LAST_ZONE ? LAST_ZONE - 0.25 : zone;
+        return (
+          <g key={zone} onPointerEnter={(event) => event.buttons === 0 && onPeek(zone)} onPointerDown={onPress}>
+            <rect x={x(from)} width={x(to) - x(from)} y={y} height={RAIL} fill={greyOf(zone)} className={lit === zone ? styles.litZone : undefined} />
+            <text x={x(middle)} y={y + 11} fill={zone > 5 ? "#19191b" : "#f3f1ed"}>{zoneNumeral(zone)}</text>
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+function greyOf(zone: number): string {
+  const level = Math.round(255 * srgbEncode(toneToLuminance(zone / LAST_ZONE)));
+  return `rgb(${level} ${level} ${level})`;
+}
+
+/** Points drawn of a histogram, and the share of bins that may rise over the top. */
+const POINTS = 100;
+const CLIPPED_SHARE = 0.97;
+
+function HistogramShape({ counts, x, base, height }: { counts: Uint32Array | undefined; x: X; base: number; height: number }) {
+  const path = useMemo(() => {
+    if (!counts) return "";
+    const bins = HISTOGRAM_BINS / POINTS;
+    const sums = Array.from({ length: POINTS }, (_, i) => counts.subarray(i * bins, (i + 1) * bins).reduce((sum, count) => sum + count, 0));
+    const top = sums.toSorted((a, b) => a - b)[Math.floor(POINTS * CLIPPED_SHARE)]! || 1;
+    const shape = area<number>()
+      .x((_, i) => x(((i + 0.5) / POINTS) * LAST_ZONE))
+      .y0(base)
+      .y1((sum) => base + height * Math.min(sum / top, 1.15))
+      .curve(curveBasis);
+    return shape(sums) ?? "";
+  }, [counts, x, base, height]);
+  return <path d={path} className={styles.histogram} />;
+}
+
+function Shares({ counts, x }: { counts: Uint32Array | undefined; x: X }) {
+  if (!counts) return null;
+  return (
+    <g className={styles.shares} data-testid="shares">
+      {zoneShares(counts).map((share, zone) => (
+        <text key={zone} x={x(zone === 0 ? 0.25 : zone === LAST_ZONE ? LAST_ZONE - 0.25 : zone)} y={173}>
+          {formatShare(share)}
+        </text>
+      ))}
+    </g>
+  );
+}
+
+function formatShare(share: number): string {
+  const percent = 100 * share;
+  if (percent === 0) return "–";
+  return percent < 0.1 ? "<0.1 %" : `${percent < 10 ? percent.toFixed(1) : Math.round(percent)} %`;
+}
+
+function Threads({ curve, strain, x }: { curve: PlacementCurve; strain: Strain[]; x: X }) {
+  const paths = { calm: "", merging: "", tearing: "" };
+  for (let i = 0; i <= THREADS; i++) {
+    const zone = (i / THREADS) * LAST_ZONE;
+    const kind = strain.find((stretch) => zone >= stretch.from && zone <= stretch.to)?.kind ?? "calm";
+    paths[kind] += thread(x(zone), x(curve(zone)));
+  }
+  return (
+    <g className={styles.threads} data-testid="threads">
+      <path d={paths.calm} />
+      <path d={paths.merging} className={styles.merging} />
+      <path d={paths.tearing} className={styles.tearing} />
+    </g>
+  );
+}
+
+function thread(from: number, to: number): string {
+  const middle = (TOP + BOTTOM) / 2;
+  return `M${from.toFixed(1)},${TOP}C${from.toFixed(1)},${middle} ${to.toFixed(1)},${middle} ${to.toFixed(1)},${BOTTOM}`;
+}
+
+const STRAIN_WORDS = {
+  merging: { what: "tones draw together", todo: "place the strands there further apart" },
+  tearing: { what: "tones are pulled apart", todo: "place the strands there closer" },
+} as const;
+
+function StrainWords({ strain, x }: { strain: Strain[]; x: X }) {
+  const widest = strain.toSorted((a, b) => b.to - b.from - (a.to - a.from))[0];
+  if (!widest) return null;
+  const { what, todo } = STRAIN_WORDS[widest.kind];
+  const middle = Math.min(Math.max(x((widest.from + widest.to) / 2), LEFT + 150), x(LAST_ZONE) - 150);
+  return (
+    <text className={styles.strain} x={middle} y={(TOP + BOTTOM) / 2 + 4} data-testid="strain">
+      <title>{`To mend it, ${todo}.`}</title>
+      {`${formatZone(widest.from)} to ${formatZone(widest.to)}: ${what}`}
+    </text>
+  );
+}
+
+function ReadingMarks({ x, both }: { x: X; both: boolean }) {
+  const reading = useBenchState((state) => state.reading);
+  if (!reading) return null;
+  const mark = (tone: number, y: number, down: boolean) => {
+    const at = x(tone * LAST_ZONE);
+    return <path d={down ? `M${at - 4},${y - 7}h8l-4,7z` : `M${at - 4},${y + 7}h8l-4,-7z`} />;
+  };
+  return (
+    <g className={styles.readingMarks}>
+      {both && mark(reading.entering, TOP - RAIL, true)}
+      {mark(reading.leaving, BOTTOM + RAIL, false)}
+    </g>
+  );
+}
+
+interface StrandsProps {
+  strands: readonly Strand[];
+  x: X;
+  zoneAt(event: { clientX: number }): number;
+  passId: string;
+  passName: string;
+}
+
+function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) {
+  const { store } = useBench();
+  const chosen = useBenchState((state) => state.chosenStrand);
+  const [held, setHeld] = useState<{ index: number; end: "from" | "to" }>();
+
+  const change = (changed: Strand[]) =>
+    store.getState().adjust((plan) => withPass(plan, passId, (pass) => ({ ...pass, move: { ...pass.move, strands: changed } })));
+  const labelOf = (index: number) => {
+    const now = store.getState().plan.passes.find((pass) => pass.id === passId)?.move.strands[index];
+    return now ? `${formatZone(now.from)} to ${formatZone(now.to)} in ${passName}` : `Strands of ${passName}`;
+  };
+  const drag = (index: number, end: "from" | "to") => ({
+    onPointerDown: (event: PointerEvent<SVGElement>) => {
+      if (event.button !== 0) return;
+      event.stopPropagation();
+      event.currentTarget.setPointerCapture(event.pointerId);
+      store.getState().set({ chosenStrand: index, look: { kind: "picture" }, isBefore: false });
+      setHeld({ index, end });
+    },
+    onPointerMove: (event: PointerEvent<SVGElement>) => {
+      if (!held || held.index !== index || held.end !== end) return;
+      const zone = event.altKey ? zoneAt(event) : snapZone(zoneAt(event));
+      const strand = strands[index]!;
+      change(moveStrand(strands, index, { ...strand, [end]: zone }));
+    },
+    onLostPointerCapture: () => {
+      if (!held) return;
+      setHeld(undefined);
+      store.getState().commit(labelOf(index));
+    },
+    onDoubleClick: () => {
+      const strand = strands[index]!;
+      change(moveStrand(strands, index, { from: strand.from, to: strand.from }));
+      store.getState().commit(`Hold ${formatZone(strand.from)} in ${passName}`);
+    },
+  });
+  const onKeyDown = (index: number) => (event: KeyboardEvent) => {
+    const strand = strands[index]!;
+    const by = (event.key === "ArrowLeft" ? -1 : 1) * (event.shiftKey ? COARSE_KEY_STEP : KEY_STEP);
+    if (event.key === "ArrowLeft" || event.key === "ArrowRight") {
+      change(moveStrand(strands, index, event.altKey ? { ...strand, from: strand.from + by } : { ...strand, to: strand.to + by }));
+      store.getState().commitSoon(labelOf(index));
+    } else if (event.key === "Delete" || event.key === "Backspace") {
+      change(removeStrand(strands, index));
+      store.getState().set({ chosenStrand: undefined });
+      store.getState().commit(`Strand at ${formatZone(strand.from)} removed from ${passName}`);
+    } else if (event.key === "o") {
+      change(moveStrand(strands, index, { from: strand.from, to: strand.from }));
+      store.getState().commit(`Hold ${formatZone(strand.from)} in ${passName}`);
+    } else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+
+  return (
+    <>
+      {strands.map((strand, index) => {
+        const isChosen = index === chosen;
+        const words = isHold(strand) ? `holds ${formatZone(strand.from)}` : `places ${formatZone(strand.from)} at ${formatZone(strand.to)}`;
+        return (
+          <g
+            key={index}
+            className={`${styles.strand} ${isChosen ? styles.chosenStrand : ""}`}
+            tabIndex={0}
+            role="slider"
+            aria-label={`Strand ${index + 1}, ${words}`}
+            aria-valuemin={0}
+            aria-valuemax={LAST_ZONE}
+            aria-valuenow={strand.to}
+            aria-valuetext={words}
+            data-testid={`strand-${index}`}
+            onFocus={() => store.getState().set({ chosenStrand: index })}
+            onKeyDown={onKeyDown(index)}
+          >
+            <path d={thread(x(strand.from), x(strand.to))} className={styles.strandLine} />
+            <path d={thread(x(strand.from), x(strand.to))} className={styles.strandReach} {...drag(index, "to")} />
+            <g transform={`translate(${x(strand.from)},${TOP})`} className={styles.handle} data-end="from" {...drag(index, "from")}>
+              <circle r={11} className={styles.reach} />
+              <path d="M0,-7L5.5,0L0,7L-5.5,0Z" className={styles.solid} />
+            </g>
+            <g transform={`translate(${x(strand.to)},${BOTTOM})`} className={styles.handle} data-end="to" {...drag(index, "to")}>
+              <circle r={11} className={styles.reach} />
+              {isHold(strand) ? <rect x={-5} y={-5} width={10} height={10} className={styles.solid} /> : <circle r={6.5} className={styles.ring} />}
+            </g>
+            {isChosen && (
+              <text className={styles.strandName} x={Math.min(x(strand.to) + 11, x(LAST_ZONE) - 40)} y={BOTTOM - 8}>
+                {isHold(strand) ? `${formatZone(strand.from)} held` : `${formatZone(strand.from)} → ${formatZone(strand.to)}`}
+              </text>
+            )}
+          </g>
+        );
+      })}
+    </>
+  );
+}
+

@@ -1,0 +1,67 @@
+"use client";
+import { Button, Segmented, Tooltip } from "antd";
+import Link from "next/link";
+import { zoneNumeral } from "@/core/zones/zone";
+import { useBench, useBenchState } from "./BenchContext";
+import { redoTarget, undoTarget } from "./history";
+import type { SaveState } from "./saveQueue";
+import styles from "./TopBar.module.css";
+
+const LOOKS = [
+  { value: "picture", label: "Picture" },
+  { value: "stepped", label: "Stepped" },
+  { value: "colour", label: "Source colour" },
+] as const;
+
+const SAVE_WORDS: Record<SaveState, string> = {
+  saved: "Saved",
+  saving: "Saving…",
+  offline: "Server away, kept here",
+  stale: "Changed elsewhere",
+  refused: "Not saved",
+};
+
+/** Where one is, the ways of looking, undo and redo, before, export. */
+export function TopBar({ onHelp }: { onHelp(): void }) {
+  const { start, store } = useBench();
+  const look = useBenchState((state) => state.look);
+  const history = useBenchState((state) => state.history);
+  const saveState = useBenchState((state) => state.saveState);
+  const isBefore = useBenchState((state) => state.isBefore);
+  const undo = undoTarget(history);
+  const redo = redoTarget(history);
+  const undone = history.revisions.find((revision) => revision.id === history.head);
+  const hold = (held: boolean) => () => store.getState().set({ isBefore: held });
+  return (
+    <header className={styles.bar}>
+      <Link href="/" className={styles.mark}>Nigrographe</Link>
+      <nav className={styles.crumb} aria-label="Where you are">
+        <Link href="/">Contact sheet</Link> / <b>{start.picture.name}</b> / {start.print.name}
+      </nav>
+      <span className={styles.saved} role="status" data-testid="save-state" data-state={saveState}>{SAVE_WORDS[saveState]}</span>
+      <div className={styles.looks}>
+        {look.kind === "zone" && <span className={styles.lit}>Zone {zoneNumeral(look.zone)} lit</span>}
+        <Segmented
+          size="small"
+          aria-label="Way of looking"
+          options={LOOKS.map((option) => ({ ...option }))}
+          value={look.kind === "zone" ? "picture" : look.kind}
+          onChange={(kind) => store.getState().set({ look: { kind } })}
+        />
+      </div>
+      <div className={styles.acts}>
+        <Tooltip title={undo ? `Undo: ${undone?.label}` : "Nothing to undo"}>
+          <Button size="small" type="text" className={styles.quiet} disabled={!undo} onClick={() => void store.getState().undo()}>Undo</Button>
+        </Tooltip>
+        <Tooltip title={redo ? `Redo: ${redo.label}` : "Nothing to redo"}>
+          <Button size="small" type="text" className={styles.quiet} disabled={!redo} onClick={() => void store.getState().redo()}>Redo</Button>
+        </Tooltip>
+        <Tooltip title="Hold to see the print before the step in hand (Q)">
+          <Button size="small" ghost aria-pressed={isBefore} onPointerDown={hold(true)} onPointerUp={hold(false)} onPointerLeave={hold(false)}>Before</Button>
+        </Tooltip>
+        <Button size="small" className={styles.primary} onClick={() => store.getState().set({ step: { stage: "finish" } })}>Export</Button>
+        <Button size="small" type="text" className={styles.quiet} aria-label="Help: keys" onClick={onHelp}>?</Button>
+      </div>
+    </header>
+  );
+}

@@ -1,0 +1,179 @@
+import { v4 as uuid } from "uuid";
+import { createStore, type StoreApi } from "zustand/vanilla";
+import type { PictureSummary, PrintSummary, RevisionSummary } from "@/contracts/api";
+import { Revision } from "@/contracts/api";
+import type { PreparedPicture } from "@/contracts/preparedPicture";
+import type { Pass, Plan } from "@/core/plan/plan";
+import type { BenchLook } from "@/engine/messages";
+import type { PointReading } from "@/engine/stage";
+import { redoTarget, undoTarget, withStep, type History } from "./history";
+import type { SaveQueue, SaveState, Unsent } from "./saveQueue";
+
+/** What the server gives the bench to start with. */
+export interface BenchStart {
+  picture: PictureSummary;
+  prepared: PreparedPicture;
+  print: PrintSummary;
+  revisions: RevisionSummary[];
+  plan: Plan;
+}
+
+/** The step in hand: a stage of the plan by name, or a pass by id. */
+export type Step = { stage: "colour" | "mix" | "finish" } | { stage: "pass"; id: string };
+export type Tool = "move" | "pull-hue" | "read";
+
+/** What the worker measured of the picture last. */
+export interface Measured {
+  entering: Uint32Array;
+  leaving: Uint32Array;
+  finished: Uint32Array;
+}
+
+export interface BenchState {
+  /** The plan as it is seen, a move under the hand included. */
+  plan: Plan;
+  history: History;
+  step: Step;
+  tool: Tool;
+  look: BenchLook;
+  /** Whether the print is seen without the step in hand, for as long as a key or button is held. */
+  isBefore: boolean;
+  /** Index of the chosen strand or hue knot. */
+  chosenStrand: number | undefined;
+  chosenKnot: number | undefined;
+  measured: Measured | undefined;
+  hueShares: Float32Array | undefined;
+  reading: PointReading | undefined;
+  saveState: SaveState;
+  saveMessage: string | undefined;
+  failure: string | undefined;
+  /** Whether the worker holds the picture. */
+  isReady: boolean;
+}
+
+export interface BenchActions {
+  /** Changes the plan under the hand; nothing is saved until `commit`. */
+  adjust(change: (plan: Plan) => Plan): void;
+  /** Makes what was adjusted a step of the history, named. */
+  commit(label: string): void;
+  /** Commits when the hand has rested a moment: for keys and wheel, where no release tells the end. */
+  commitSoon(label: string): void;
+  /** Commits at once what `commitSoon` still holds back. */
+  commitPending(): void;
+  undo(): Promise<void>;
+  redo(): Promise<void>;
+  set(change: Partial<BenchState>): void;
+}
+
+export type BenchStore = StoreApi<BenchState & BenchActions>;
+
+const REST_MS = 500;
+
+/** The state of one print on the bench. Every committed change goes to the save queue. */
+export function createBenchStore(start: BenchStart, queue: (onState: (state: SaveState, message?: string) => void) => SaveQueue): BenchStore & { restore(): Promise<void>; saves: SaveQueue } {
+  const plans = new Map<string, Plan>([[start.print.head, start.plan]]);
+  let committed = start.plan;
+  let soon: { timer: ReturnType<typeof setTimeout>; label: string } | undefined;
+
+  const store = createStore<BenchState & BenchActions>()((set, get) => {
+    const goTo = async (target: RevisionSummary | undefined) => {
+      flush();
+      if (!target) return;
+      const plan = plans.get(target.id) ?? (await fetchPlan(start.print.id, target.id));
+      if (!plan) {
+        set({ failure: "That step could not be fetched. Nothing is lost; try again in a moment." });
+        return;
+      }
+      plans.set(target.id, plan);
+      const base = get().history.head;
+      committed = plan;
+      set({ plan, history: { ...get().history, head: target.id }, chosenStrand: undefined, chosenKnot: undefined, step: keptStep(get().step, plan) });
+      saves.add({ kind: "head", base, to: target.id });
+    };
+    const flush = () => {
+      if (soon) get().commit(soon.label);
+    };
+    return {
+      plan: start.plan,
+      history: { revisions: start.revisions, head: start.print.head },
+      step: start.plan.passes[0] ? { stage: "pass", id: start.plan.passes[0].id } : { stage: "mix" },
+      tool: "read",
+      look: { kind: "picture" },
+      isBefore: false,
+      chosenStrand: undefined,
+      chosenKnot: undefined,
+      measured: undefined,
+      hueShares: undefined,
+      reading: undefined,
+      saveState: "saved",
+      saveMessage: undefined,
+      failure: undefined,
+      isReady: false,
+      adjust: (change) => set({ plan: change(get().plan) }),
+      commit(label) {
+        clearTimeout(soon?.timer);
+        soon = undefined;
+        const { plan, history } = get();
+        if (plan === committed || JSON.stringify(plan) === JSON.stringify(committed)) return;
+        const id = uuid();
+        plans.set(id, plan);
+        committed = plan;
+        set({ history: withStep(history, { id, label }) });
+        saves.add({ kind: "step", id, base: history.head, label, plan });
+      },
+      commitSoon(label) {
+        clearTimeout(soon?.timer);
+        soon = { label, timer: setTimeout(() => get().commit(label), REST_MS) };
+      },
+      commitPending: () => flush(),
+      undo: async () => {
+        flush();
+        await goTo(undoTarget(get().history));
+      },
+      redo: () => goTo(redoTarget(get().history)),
+      set: (change) => set(change),
+    };
+  });
+
+  const saves = queue((saveState, saveMessage) => store.setState({ saveState, saveMessage }));
+
+  /** Puts unsent work of an earlier page back on the bench. */
+  const restore = async () => {
+    for (const edit of await saves.restore()) {
+      const history = replay(store.getState().history, edit);
+      const plan = edit.kind === "step" ? edit.plan : (plans.get(edit.to) ?? (await fetchPlan(start.print.id, edit.to)));
+      if (edit.kind === "step") plans.set(edit.id, edit.plan);
+      if (!plan) continue;
+      committed = plan;
+      store.setState({ plan, history, step: keptStep(store.getState().step, plan) });
+    }
+  };
+  return Object.assign(store, { restore, saves });
+}
+
+/** The pass in hand with its place, or undefined while a stage is. */
+export function chosenPass({ plan, step }: Pick<BenchState, "plan" | "step">): { pass: Pass; index: number } | undefined {
+  if (step.stage !== "pass") return undefined;
+  const index = plan.passes.findIndex((pass) => pass.id === step.id);
+  return index < 0 ? undefined : { pass: plan.passes[index]!, index };
+}
+
+/** A plan with one of its passes changed. */
+export function withPass(plan: Plan, id: string, change: (pass: Pass) => Pass): Plan {
+  return { ...plan, passes: plan.passes.map((pass) => (pass.id === id ? change(pass) : pass)) };
+}
+
+function keptStep(step: Step, plan: Plan): Step {
+  return step.stage === "pass" && !plan.passes.some((pass) => pass.id === step.id) ? { stage: "mix" } : step;
+}
+
+function replay(history: History, edit: Unsent): History {
+  if (edit.kind === "head") return { ...history, head: edit.to };
+  if (history.revisions.some((revision) => revision.id === edit.id)) return { ...history, head: edit.id };
+  return withStep(history, edit);
+}
+
+async function fetchPlan(printId: string, id: string): Promise<Plan | undefined> {
+  const response = await fetch(`/api/prints/${printId}/revisions/${id}`).catch(() => undefined);
+  return response?.ok ? Revision.parse(await response.json()).plan : undefined;
+}

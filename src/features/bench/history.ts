@@ -1,0 +1,23 @@
+import type { RevisionSummary } from "@/contracts/api";
+
+/** A print's steps, oldest first, and the one it stands at. */
+export interface History {
+  revisions: readonly RevisionSummary[];
+  head: string;
+}
+
+/** Where undo leads: the step the head was made from. */
+export function undoTarget({ revisions, head }: History): RevisionSummary | undefined {
+  const parent = revisions.find((revision) => revision.id === head)?.parent;
+  return revisions.find((revision) => revision.id === parent);
+}
+
+/** Where redo leads: the newest step made from the head. */
+export function redoTarget({ revisions, head }: History): RevisionSummary | undefined {
+  return revisions.findLast((revision) => revision.parent === head);
+}
+
+/** The history with a new step made from the head. */
+export function withStep({ revisions, head }: History, step: { id: string; label: string }): History {
+  return { revisions: [...revisions, { ...step, parent: head, createdAt: new Date() }], head: step.id };
+}

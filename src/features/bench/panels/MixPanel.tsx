@@ -1,0 +1,137 @@
+"use client";
+import { Button, Switch } from "antd";
+import { CloseOutlined } from "@ant-design/icons";
+import { linearP3ToCss, oklchToLinearP3 } from "@/core/colour/oklchToP3";
+import { HUE_STOPS_LIMIT, hueName, moveHueKnot, removeHueKnot } from "@/core/mix/hueCurve";
+import { CHANNELS, LUMINANCE_WEIGHTS, setWeight, WEIGHT_LIMIT, weightSum, type Channel } from "@/core/mix/weights";
+import type { Mix } from "@/core/plan/plan";
+import { formatStops } from "@/core/zones/zone";
+import { TypedValue, ValueSlider } from "@/features/shared/ValueSlider";
+import { useBench, useBenchState } from "../BenchContext";
+import { Panel, Part } from "./Panel";
+import styles from "./Panel.module.css";
+
+const NAMES: Record<Channel, string> = { red: "Red", green: "Green", blue: "Blue" };
+const WEIGHT_STEP = 0.01;
+
+/** Colour to monochrome: weights, hue response, and a way to see the colour. */
+export function MixPanel() {
+  const { store } = useBench();
+  const mix = useBenchState((state) => state.plan.mix);
+  const chosenKnot = useBenchState((state) => state.chosenKnot);
+  const look = useBenchState((state) => state.look);
+  const { adjust, commit, commitSoon, set } = store.getState();
+  const change = (changed: Partial<Mix>) => adjust((plan) => ({ ...plan, mix: { ...plan.mix, ...changed } }));
+  const label = (channel: Channel) => `${NAMES[channel]} weight ${store.getState().plan.mix.weights[channel].toFixed(2)}`;
+  const sum = weightSum(mix.weights);
+  const moved = mix.hueKnots.filter((knot) => knot.stops !== 0).length;
+  return (
+    <Panel title="Mix" place="Colour to monochrome, before pass 1">
+      <Part title="Weights" state={mix.sumHeld ? "sum held at 1" : `sum ${sum.toFixed(2)}`}>
+        {CHANNELS.map((channel) => (
+          <ValueSlider
+            key={channel}
+            label={NAMES[channel]}
+            value={mix.weights[channel]}
+            min={-WEIGHT_LIMIT}
+            max={WEIGHT_LIMIT}
+            step={WEIGHT_STEP}
+            rest={LUMINANCE_WEIGHTS[channel]}
+            format={(value) => value.toFixed(2).replace("-", "−")}
+            onChange={(value) => change({ weights: setWeight(store.getState().plan.mix.weights, channel, value, mix.sumHeld) })}
+            onCommit={() => commit(label(channel))}
+            onCommitSoon={() => commitSoon(label(channel))}
+          />
+        ))}
+        <div className={styles.row}>
+          <Switch
+            size="small"
+            checked={mix.sumHeld}
+            aria-label="Hold the sum of the weights at 1"
+            onChange={(sumHeld) => {
+              change(sumHeld ? { sumHeld, weights: setWeight(mix.weights, "green", 1 - mix.weights.red - mix.weights.blue, true) } : { sumHeld });
+              commit(sumHeld ? "Sum of weights held" : "Sum of weights let go");
+            }}
+          />
+          <span className={styles.hint}>Hold the sum, so that neutrals stay</span>
+        </div>
+        <div className={styles.row}>
+          <Button
+            size="small"
+            onClick={() => {
+              change({ weights: { ...LUMINANCE_WEIGHTS } });
+              commit("Weights as the eye sees");
+            }}
+          >
+            As the eye sees
+          </Button>
+        </div>
+      </Part>
+      <Part title="Hues" state={mix.huesOn ? `${moved} moved, neutrals stay` : "off"}>
+        <div className={styles.row}>
+          <Switch
+            size="small"
+            checked={mix.huesOn}
+            aria-label="Hue response on"
+            onChange={(huesOn) => {
+              change({ huesOn });
+              commit(huesOn ? "Hue response on" : "Hue response off");
+            }}
+          />
+          <span className={styles.hint}>Hue response</span>
+          {mix.hueKnots.length > 0 && (
+            <Button
+              size="small"
+              style={{ marginLeft: "auto" }}
+              onClick={() => {
+                change({ hueKnots: [] });
+                set({ chosenKnot: undefined });
+                commit("Hue line cleared");
+              }}
+            >
+              Clear
+            </Button>
+          )}
+        </div>
+        {mix.hueKnots.length === 0 && (
+          <p className={styles.hint}>Choose Pull hue, touch a colour in the picture, and pull up for lighter or down for darker. Or click on the hue line.</p>
+        )}
+        <ul className={styles.list}>
+          {mix.hueKnots.map((knot, index) => (
+            <li key={index} className={styles.knot} data-chosen={index === chosenKnot} onPointerDown={() => set({ chosenKnot: index })}>
+              <span className={styles.swatch} style={{ background: linearP3ToCss(oklchToLinearP3({ lightness: 0.68, chroma: 0.13, hueDeg: knot.hueDeg })) }} />
+              {hueName(knot.hueDeg)}
+              <TypedValue
+                label={`${hueName(knot.hueDeg)}, stops`}
+                text={formatStops(knot.stops)}
+                onTyped={(text) => {
+                  const stops = Number(text.replace("−", "-").replace(",", "."));
+                  if (Number.isNaN(stops) || Math.abs(stops) > HUE_STOPS_LIMIT) return;
+                  change({ hueKnots: moveHueKnot(mix.hueKnots, index, { ...knot, stops }) });
+                  commit(`${hueName(knot.hueDeg)} ${formatStops(stops)} in the mix`);
+                }}
+              />
+              <Button
+                size="small"
+                type="text"
+                icon={<CloseOutlined />}
+                aria-label={`Remove the knot at ${hueName(knot.hueDeg)}`}
+                onClick={() => {
+                  change({ hueKnots: removeHueKnot(mix.hueKnots, index) });
+                  set({ chosenKnot: undefined });
+                  commit(`Knot at ${hueName(knot.hueDeg)} removed from the mix`);
+                }}
+              />
+            </li>
+          ))}
+        </ul>
+      </Part>
+      <Part title="Bypass">
+        <div className={styles.row}>
+          <Switch size="small" checked={look.kind === "colour"} aria-label="Show the colour" onChange={(on) => set({ look: { kind: on ? "colour" : "picture" } })} />
+          <span className={styles.hint}>Show the colour that goes into the mix (C)</span>
+        </div>
+      </Part>
+    </Panel>
+  );
+}

@@ -1,0 +1,119 @@
+import { get, set } from "idb-keyval";
+import type { Plan } from "@/core/plan/plan";
+
+/** What has still to be told to the server, in order. */
+export type Unsent =
+  | { kind: "step"; id: string; base: string; label: string; plan: Plan }
+  | { kind: "head"; base: string; to: string };
+
+export type SaveState = "saved" | "saving" | "offline" | "stale" | "refused";
+
+const RETRY_AFTER_MS = [500, 1000, 2000, 4000, 8000] as const;
+
+/** Where unsent work is kept over a reload. */
+export interface UnsentStore {
+  load(): Promise<Unsent[]>;
+  save(unsent: readonly Unsent[]): Promise<void>;
+}
+
+/** The browser's own database, one entry a print. */
+export function browserStore(printId: string): UnsentStore {
+  const key = `unsent ${printId}`;
+  return {
+    load: async () => (await get<Unsent[]>(key)) ?? [],
+    save: (unsent) => set(key, unsent),
+  };
+}
+
+/**
+ * Sends edits to the server one after the other, in the order they were made. What is not yet
+ * acknowledged is kept in the store, so it outlives a reload; while the server is away it waits.
+ */
+export class SaveQueue {
+  #unsent: Unsent[] = [];
+  #isSending = false;
+  #failures = 0;
+  #timer: ReturnType<typeof setTimeout> | undefined;
+  #isClosed = false;
+
+  constructor(
+    readonly printId: string,
+    readonly store: UnsentStore,
+    readonly onState: (state: SaveState, message?: string) => void,
+  ) {}
+
+  /** Takes up what an earlier page left unsent. Returns it. */
+  async restore(): Promise<readonly Unsent[]> {
+    this.#unsent = [...(await this.store.load()), ...this.#unsent];
+    if (this.#unsent.length > 0) void this.#send();
+    return this.#unsent;
+  }
+
+  add(edit: Unsent): void {
+    this.#unsent.push(edit);
+    void this.store.save(this.#unsent);
+    this.onState("saving");
+    void this.#send();
+  }
+
+  get isEmpty(): boolean {
+    return this.#unsent.length === 0;
+  }
+
+  /** Drops all that is unsent: it was kept elsewhere, or is given up. */
+  async clear(): Promise<void> {
+    this.#unsent = [];
+    await this.store.save([]);
+    this.onState("saved");
+  }
+
+  close(): void {
+    this.#isClosed = true;
+    clearTimeout(this.#timer);
+  }
+
+  async #send(): Promise<void> {
+    if (this.#isSending || this.#isClosed) return;
+    this.#isSending = true;
+    clearTimeout(this.#timer);
+    try {
+      while (this.#unsent.length > 0 && !this.#isClosed) {
+        const outcome = await this.#sendOne(this.#unsent[0]!);
+        if (outcome !== "taken") return;
+        this.#unsent.shift();
+        await this.store.save(this.#unsent);
+      }
+      if (!this.#isClosed) this.onState("saved");
+    } finally {
+      this.#isSending = false;
+    }
+  }
+
+  async #sendOne(edit: Unsent): Promise<"taken" | "later" | "stopped"> {
+    const response = await request(this.printId, edit).catch(() => undefined);
+    if (response?.ok) {
+      this.#failures = 0;
+      return "taken";
+    }
+    if (response && response.status < 500) {
+      const problem = (await response.json().catch(() => ({}))) as { title?: string };
+      this.onState(response.status === 409 ? "stale" : "refused", problem.title);
+      return "stopped";
+    }
+    this.onState("offline");
+    const wait = RETRY_AFTER_MS[Math.min(this.#failures++, RETRY_AFTER_MS.length - 1)]!;
+    this.#timer = setTimeout(() => void this.#send(), wait);
+    return "later";
+  }
+}
+
+function request(printId: string, edit: Unsent): Promise<Response> {
+  const { kind, ...body } = edit;
+  const [method, path] = kind === "step" ? ["POST", "revisions"] : ["PUT", "head"];
+  return fetch(`/api/prints/${printId}/${path}`, {
+    method,
+    headers: { "content-type": "application/json" },
+    body: JSON.stringify(body),
+    keepalive: true,
+  });
+}

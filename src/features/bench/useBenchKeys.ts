@@ -1,0 +1,77 @@
+import { useEffect } from "react";
+import type { BenchLook } from "@/engine/messages";
+import { chosenPass, withPass, type BenchStore, type Step } from "./benchStore";
+
+/** The bench's keys, wherever the focus is, except while something is typed. */
+export function useBenchKeys(store: BenchStore, onHelp: () => void): void {
+  useEffect(() => {
+    const onDown = (event: KeyboardEvent) => {
+      if (isTyping(event.target as HTMLElement)) return;
+      const state = store.getState();
+      if (event.ctrlKey || event.metaKey) {
+        const key = event.key.toLowerCase();
+        if (key !== "z" && key !== "y") return;
+        event.preventDefault();
+        void (key === "y" || event.shiftKey ? state.redo() : state.undo());
+        return;
+      }
+      if (event.altKey || event.repeat) return;
+      const act = actions(store, onHelp)[event.key.toLowerCase()];
+      if (act) act();
+      else if (/^[0-9]$/.test(event.key)) state.set({ look: lightZone(state.look, Number(event.key)) });
+    };
+    const onUp = (event: KeyboardEvent) => {
+      if (event.key.toLowerCase() === "q") store.getState().set({ isBefore: false });
+    };
+    const onBlur = () => store.getState().set({ isBefore: false });
+    window.addEventListener("keydown", onDown);
+    window.addEventListener("keyup", onUp);
+    window.addEventListener("blur", onBlur);
+    return () => {
+      window.removeEventListener("keydown", onDown);
+      window.removeEventListener("keyup", onUp);
+      window.removeEventListener("blur", onBlur);
+    };
+  }, [store, onHelp]);
+}
+
+function actions(store: BenchStore, onHelp: () => void): Record<string, () => void> {
+  const state = store.getState();
+  const toggle = (kind: "stepped" | "colour") => () => state.set({ look: { kind: state.look.kind === kind ? "picture" : kind } });
+  return {
+    t: () => state.set({ look: lightZone(state.look, 10) }),
+    escape: () => state.set({ look: { kind: "picture" } }),
+    s: toggle("stepped"),
+    c: toggle("colour"),
+    q: () => state.set({ isBefore: true }),
+    r: () => state.set({ tool: "read" }),
+    h: () => state.set({ tool: "pull-hue" }),
+    m: () => state.set({ tool: "move" }),
+    n: () => stepBy(store, 1),
+    p: () => stepBy(store, -1),
+    o: () => {
+      const chosen = chosenPass(state);
+      if (!chosen) return;
+      const { id, name, on } = chosen.pass;
+      state.adjust((plan) => withPass(plan, id, (pass) => ({ ...pass, on: !on })));
+      state.commit(`${name} ${on ? "off" : "on"}`);
+    },
+    "?": onHelp,
+  };
+}
+
+function lightZone(look: BenchLook, zone: number): BenchLook {
+  return look.kind === "zone" && look.zone === zone ? { kind: "picture" } : { kind: "zone", zone };
+}
+
+function stepBy(store: BenchStore, by: number): void {
+  const { plan, step } = store.getState();
+  const steps: Step[] = [{ stage: "colour" }, { stage: "mix" }, ...plan.passes.map(({ id }) => ({ stage: "pass" as const, id })), { stage: "finish" }];
+  const at = steps.findIndex((other) => other.stage === step.stage && (other.stage !== "pass" || other.id === (step as { id: string }).id));
+  const next = steps[Math.min(Math.max(at + by, 0), steps.length - 1)]!;
+  store.getState().set({ step: next, chosenStrand: undefined, chosenKnot: undefined });
+}
+
+function isTyping(target: HTMLElement): boolean {
+  return target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
+}

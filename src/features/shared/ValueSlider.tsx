@@ -1,0 +1,148 @@
+"use client";
+import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import styles from "./ValueSlider.module.css";
+
+interface Props {
+  label: string;
+  value: number;
+  min: number;
+  max: number;
+  step: number;
+  /** What a double click brings back. */
+  rest: number;
+  format(value: number): string;
+  /** Reads a typed value; undefined where it means nothing. */
+  parse?: ((text: string) => number | undefined) | undefined;
+  /** Every change, also while the hand is still moving. */
+  onChange(value: number): void;
+  /** The hand has let go. */
+  onCommit(): void;
+  /** A change by key or wheel: the end cannot be seen, so it is taken when the hand rests. */
+  onCommitSoon(): void;
+}
+
+const SHIFT_FACTOR = 10;
+
+/** A slider by drag, wheel, arrow keys (Shift ten times), typed value, double click to reset. */
+export function ValueSlider({ label, value, min, max, step, rest, format, parse = readNumber, onChange, onCommit, onCommitSoon }: Props) {
+  const track = useRef<HTMLDivElement>(null);
+  const bounded = (v: number) => Math.min(Math.max(Math.round(v / step) * step, min), max);
+  const part = (value - min) / (max - min);
+  const restPart = (Math.min(Math.max(rest, min), max) - min) / (max - min);
+
+  const moveTo = (clientX: number) => {
+    const { left, width } = track.current!.getBoundingClientRect();
+    onChange(bounded(min + ((clientX - left) / width) * (max - min)));
+  };
+  const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
+    if (event.button !== 0) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    moveTo(event.clientX);
+  };
+  const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
+    if (event.currentTarget.hasPointerCapture(event.pointerId)) moveTo(event.clientX);
+  };
+  const nudge = (by: number) => {
+    onChange(bounded(value + by));
+    onCommitSoon();
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const by = step * (event.shiftKey ? SHIFT_FACTOR : 1);
+    const moves: Record<string, () => void> = {
+      ArrowRight: () => nudge(by),
+      ArrowUp: () => nudge(by),
+      ArrowLeft: () => nudge(-by),
+      ArrowDown: () => nudge(-by),
+      Home: () => nudge(min - value),
+      End: () => nudge(max - value),
+    };
+    if (!moves[event.key]) return;
+    event.preventDefault();
+    event.stopPropagation();
+    moves[event.key]!();
+  };
+
+  // React's wheel listener is passive; the page must not scroll while a slider turns.
+  const wheel = useRef(nudge);
+  useEffect(() => {
+    wheel.current = nudge;
+  });
+  useEffect(() => {
+    const element = track.current!;
+    const onWheel = (event: WheelEvent) => {
+      event.preventDefault();
+      wheel.current((event.deltaY < 0 ? step : -step) * (event.shiftKey ? SHIFT_FACTOR : 1));
+    };
+    element.addEventListener("wheel", onWheel, { passive: false });
+    return () => element.removeEventListener("wheel", onWheel);
+  }, [step]);
+
+  return (
+    <div className={styles.row}>
+      <span className={styles.label}>{label}</span>
+      <div
+        ref={track}
+        className={styles.track}
+        role="slider"
+        tabIndex={0}
+        aria-label={label}
+        aria-valuemin={min}
+        aria-valuemax={max}
+        aria-valuenow={value}
+        aria-valuetext={format(value)}
+        onPointerDown={onPointerDown}
+        onPointerMove={onPointerMove}
+        onLostPointerCapture={onCommit}
+        onKeyDown={onKeyDown}
+        onDoubleClick={() => {
+          onChange(rest);
+          onCommit();
+        }}
+      >
+        <span className={styles.line} />
+        <span className={styles.rest} style={{ left: `${100 * restPart}%` }} />
+        <span className={styles.grown} style={{ left: `${100 * Math.min(part, restPart)}%`, width: `${100 * Math.abs(part - restPart)}%` }} />
+        <span className={styles.grip} style={{ left: `${100 * part}%` }} />
+      </div>
+      <TypedValue
+        label={label}
+        text={format(value)}
+        onTyped={(text) => {
+          const typed = parse(text);
+          if (typed === undefined) return;
+          onChange(Math.min(Math.max(typed, min), max));
+          onCommit();
+        }}
+      />
+    </div>
+  );
+}
+
+/** A figure that can be typed over; what means nothing is put back. */
+export function TypedValue({ label, text, onTyped }: { label: string; text: string; onTyped(text: string): void }) {
+  const [draft, setDraft] = useState<string>();
+  const finish = () => {
+    if (draft !== undefined && draft !== text) onTyped(draft);
+    setDraft(undefined);
+  };
+  return (
+    <input
+      className={styles.value}
+      aria-label={`${label}, value`}
+      value={draft ?? text}
+      onFocus={(event) => event.currentTarget.select()}
+      onChange={(event) => setDraft(event.target.value)}
+      onBlur={finish}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === "Enter") event.currentTarget.blur();
+        if (event.key === "Escape") setDraft(undefined);
+      }}
+    />
+  );
+}
+
+function readNumber(text: string): number | undefined {
+  const value = Number(text.replace("−", "-").replace(",", ".").replace("%", "").trim());
+  return text.trim() === "" || Number.isNaN(value) ? undefined : value;
+}

@@ -1,0 +1,24 @@
+import type { ThemeConfig } from "antd";
+
+/** Ant Design in the bench's daylight: ink on paper, one lamp-orange accent. */
+export const theme: ThemeConfig = {
+  token: {
+    fontFamily: '"Archivo Variable", sans-serif',
+    fontSize: 13,
+    colorPrimary: "#b4530f",
+    colorText: "#19191b",
+    colorTextSecondary: "#5d5b57",
+    colorBgBase: "#fbfaf7",
+    colorBgContainer: "#fbfaf7",
+    colorBgElevated: "#fbfaf7",
+    colorBorder: "#d0ccc4",
+    borderRadius: 4,
+    controlHeight: 28,
+    motionDurationMid: "0.12s",
+    motionDurationSlow: "0.16s",
+  },
+  components: {
+    Button: { primaryShadow: "none", defaultShadow: "none" },
+    Modal: { titleFontSize: 17 },
+  },
+};
