@@ -1,7 +1,8 @@
 import type { PreparedPicture } from "@/contracts/preparedPicture";
+import type { Size } from "@/core/spatial/areaReduce";
 import type { Plan } from "@/core/plan/plan";
 import type { Look } from "@/core/view/toneTables";
-import type { PointReading } from "./stage";
+import type { PointReading, StageHistograms } from "./stage";
 
 // What the page and its worker say to each other.
 
@@ -22,6 +23,8 @@ export interface RenderRequest {
   /** Index of the pass in hand, if one is. */
   chosen: number | undefined;
   look: BenchLook;
+  /** How large the whole picture lies on the screen, in device pixels. */
+  shownSize: Size;
   /** The part seen enlarged; absent when the preview serves. */
   detail: LevelArea | undefined;
   /** A glance at another state: its histograms are not the print's and are left out. */
@@ -43,14 +46,16 @@ export interface Frame {
   width: number;
   height: number;
   rgba: Uint8ClampedArray<ArrayBuffer>;
-  /** With a preview only: histograms entering and leaving the pass in hand, and of the finished print. */
-  histograms?: { entering: Uint32Array; leaving: Uint32Array; finished: Uint32Array };
+  /** How long the render took in the worker; shown by the benchmarks. */
+  tookMs: number;
 }
 
 export type FromWorker =
   | { type: "ready"; hueShares: Float32Array }
   | { type: "failed"; message: string }
   | Frame
+  /** Follows the preview's frame, so that nobody waits for the counting. */
+  | { type: "measured"; histograms: StageHistograms }
   /** A render that was overtaken by a newer one, or had nothing to show yet. */
   | { type: "skipped"; number: number }
   | { type: "reading"; number: number; reading: PointReading | undefined };

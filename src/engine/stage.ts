@@ -1,7 +1,8 @@
 import { TONE_KNOTS, type CompiledPlan } from "@/core/plan/compilePlan";
 import { linearP3ToOklab, oklabToLch } from "@/core/colour/oklab";
 import type { SourceSpace } from "@/core/colour/sourceSpace";
-import type { Size } from "@/core/spatial/areaReduce";
+import type { Planes } from "@/core/kernels/reference";
+import { areaReduceRows, type Size } from "@/core/spatial/areaReduce";
 import { ditherRow, NO_DITHER } from "@/core/view/dither";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 import { BAND_PIXELS, BandMachine } from "./bandMachine";
@@ -15,10 +16,9 @@ export interface Showing {
   colour: boolean;
 }
 
-export interface StageFrame {
-  /** Opaque pixels, 4 bytes each, in the buffer given. */
-  rgba: Uint8ClampedArray<ArrayBuffer>;
-  /** Tone histograms entering and leaving the chosen pass; both leave the mix where none is chosen. */
+/** Tone histograms of HISTOGRAM_BINS. */
+export interface StageHistograms {
+  /** Entering and leaving the chosen pass; both leave the mix where none is chosen. */
   entering: Uint32Array;
   leaving: Uint32Array;
   /** Histogram of the finished tones. */
@@ -47,6 +47,9 @@ interface Checkpoint {
 const MOST_CHECKPOINTS = 24;
 /** Tones are read from the mean of a square this many pixels to each side. */
 const READING_REACH = 1;
+/** Room made for passes at first; doubled when a plan has more. */
+const FIRST_PASS_SLOTS = 12;
+const COLOURS = ["red", "green", "blue"] as const;
 
 /**
  * A picture, or a part of one, held ready for quick re-rendering: linear colour once decoded, and the
@@ -69,52 +72,83 @@ export class Stage {
   #plan: CompiledPlan | undefined;
   #chosen: number | undefined;
 
-  constructor(
-    levels: Uint8Array | Uint16Array,
+  private constructor(
+    planes: Planes,
     readonly size: Size,
-    space: SourceSpace,
-    bandPixels = BAND_PIXELS,
   ) {
-    const pixels = size.width * size.height;
-    this.#rowsInBand = Math.max(1, Math.floor(bandPixels / size.width));
-    this.#machine = this.#machineFor(12);
-    this.#machine.setSpace(space, levels instanceof Uint8Array ? 8 : 16);
-    [this.#red, this.#green, this.#blue] = [new Float32Array(pixels), new Float32Array(pixels), new Float32Array(pixels)];
-    this.#forBands((from, to) => {
-      this.#machine.decode(levels.subarray(3 * from, 3 * to));
-      this.#machine.take("red", this.#red, from);
-      this.#machine.take("green", this.#green, from);
-      this.#machine.take("blue", this.#blue, from);
-    });
+    this.#red = planes.red;
+    this.#green = planes.green;
+    this.#blue = planes.blue;
+    this.#rowsInBand = Math.max(1, Math.floor(BAND_PIXELS / size.width));
+    this.#machine = machineFor(size, this.#rowsInBand, FIRST_PASS_SLOTS);
   }
 
-  /** Renders a plan as it is to be shown. `chosen` is the index of the pass in hand. */
-  render(plan: CompiledPlan, chosen: number | undefined, showing: Showing, buffer?: ArrayBuffer): StageFrame {
-    if (plan.passes.length > this.#machine.passSlots) this.#machine = this.#machineFor(2 * plan.passes.length);
-    this.#plan = plan;
-    this.#chosen = chosen;
-    const machine = this.#machine;
-    machine.setPlan(plan);
-    machine.setOutputTable(showing.table);
-    if (machine.movesHues) this.#findHues();
-    const keys = this.#keysOf(plan);
-    const last = plan.passes.length;
-    const entering = chosen ?? 0;
-    const leaving = chosen === undefined ? 0 : chosen + 1;
-    const kept = stepsToKeep(last, [0, last, entering, leaving]);
-    const start = this.#startStep(keys, kept);
-    this.#recycle(keys, kept, start);
-    const fresh = this.#freshCheckpoints(keys, kept);
-    const from = start === undefined ? undefined : this.#checkpoints.get(start);
+  /** A stage from stored levels: interleaved RGB, row after row. */
+  static fromLevels(levels: Uint8Array | Uint16Array, size: Size, space: SourceSpace): Stage {
+    const pixels = size.width * size.height;
+    const planes = { red: new Float32Array(pixels), green: new Float32Array(pixels), blue: new Float32Array(pixels) };
+    const stage = new Stage(planes, size);
+    const machine = stage.#machine;
+    machine.setSpace(space, levels instanceof Uint8Array ? 8 : 16);
+    stage.#forBands((from, to) => {
+      machine.decode(levels.subarray(3 * from, 3 * to));
+      for (const name of COLOURS) machine.take(name, planes[name], from);
+    });
+    return stage;
+  }
 
+  /** The same picture smaller, area-averaged in linear light. */
+  reducedTo(size: Size): Stage {
+    const reduce = (plane: Float32Array) => areaReduceRows(plane, 0, this.size, size, 0, size.height);
+    return new Stage({ red: reduce(this.#red), green: reduce(this.#green), blue: reduce(this.#blue) }, size);
+  }
+
+  /**
+   * Renders a plan as it is to be shown: opaque pixels, 4 bytes each, in the buffer given where it fits.
+   * `chosen` is the index of the pass in hand.
+   */
+  render(plan: CompiledPlan, chosen: number | undefined, showing: Showing, buffer?: ArrayBuffer): Uint8ClampedArray<ArrayBuffer> {
+    const machine = this.#prepare(plan, chosen);
+    machine.setOutputTable(showing.table);
     const pixels = this.size.width * this.size.height;
     // Filled as plain bytes: setting a clamped array from a plain one goes value by value.
     const rgba = new Uint8Array(buffer?.byteLength === 4 * pixels ? buffer : new ArrayBuffer(4 * pixels));
-    this.#forBands((first, end, y, rows) => {
+    this.#run(plan, chosen, (first, end, y, rows) => {
       if (showing.colour) {
         this.#putColour(first, end);
         rgba.set(machine.colourRgba(), 4 * first);
-      }
+      } else this.#showTones(rgba, first, y, rows, showing.dithered);
+    });
+    return new Uint8ClampedArray(rgba.buffer);
+  }
+
+  /** Brings the tones up to date with a plan, without making pixels. */
+  update(plan: CompiledPlan, chosen: number | undefined): void {
+    this.#prepare(plan, chosen);
+    this.#run(plan, chosen);
+  }
+
+  #prepare(plan: CompiledPlan, chosen: number | undefined): BandMachine {
+    if (plan.passes.length > this.#machine.passSlots) this.#machine = machineFor(this.size, this.#rowsInBand, 2 * plan.passes.length);
+    this.#plan = plan;
+    this.#chosen = chosen;
+    this.#machine.setPlan(plan);
+    if (this.#machine.movesHues) this.#findHues();
+    return this.#machine;
+  }
+
+  /** Runs the plan from the last step that is still good; `use` sees each band with its finished tones. */
+  #run(plan: CompiledPlan, chosen: number | undefined, use?: (first: number, end: number, y: number, rows: number) => void): void {
+    const machine = this.#machine;
+    const keys = this.#keysOf(plan);
+    const last = plan.passes.length;
+    const kept = stepsToKeep(last, [0, last, chosen ?? 0, chosen === undefined ? 0 : chosen + 1]);
+    const start = this.#startStep(keys, kept);
+    this.#recycle(keys, kept, start);
+    const fresh = this.#freshCheckpoints(keys, kept);
+    if (!use && fresh.size === 0) return;
+    const from = start === undefined ? undefined : this.#checkpoints.get(start);
+    this.#forBands((first, end, y, rows) => {
       if (from) machine.put("tone", from.tone, first, end);
       else this.#mixBand(first, end);
       for (let step = start ?? 0; step <= last; step++) {
@@ -122,10 +156,20 @@ export class Stage {
         const checkpoint = fresh.get(step);
         if (checkpoint) machine.take("tone", checkpoint.tone, first);
       }
-      if (!showing.colour) this.#showTones(rgba, first, y, rows, showing.dithered);
+      use?.(first, end, y, rows);
     });
     for (const [step, checkpoint] of fresh) this.#checkpoints.set(step, checkpoint);
-    return { rgba: new Uint8ClampedArray(rgba.buffer), entering: this.#histogram(entering), leaving: this.#histogram(leaving), finished: this.#histogram(last) };
+  }
+
+  /** Histograms around the pass in hand of the plan rendered last; undefined before any. */
+  histograms(): StageHistograms | undefined {
+    if (!this.#plan) return undefined;
+    const chosen = this.#chosen;
+    return {
+      entering: this.#histogram(chosen ?? 0),
+      leaving: this.#histogram(chosen === undefined ? 0 : chosen + 1),
+      finished: this.#histogram(this.#plan.passes.length),
+    };
   }
 
   /** The tones and colour around a pixel of the plan rendered last; undefined before any. */
@@ -154,10 +198,6 @@ export class Stage {
       shares[bin] = shares[bin]! + fade[i]!;
     }
     return shares.map((sum) => sum / hue.length);
-  }
-
-  #machineFor(passSlots: number): BandMachine {
-    return new BandMachine(this.#rowsInBand * this.size.width, passSlots, TONE_KNOTS);
   }
 
   #forBands(work: (from: number, to: number, y: number, rows: number) => void): void {
@@ -270,6 +310,10 @@ export class Stage {
     }
     return sum / count;
   }
+}
+
+function machineFor(size: Size, rowsInBand: number, passSlots: number): BandMachine {
+  return new BandMachine(rowsInBand * size.width, passSlots, TONE_KNOTS);
 }
 
 /** The steps whose tones are kept: those asked for, and an even choice of the rest within the bound. */

@@ -21,14 +21,17 @@ export function encodedLevels(top: 255 | 65535): Float32Array {
   return pairTable(TONE_KNOTS, (t) => top * srgbEncode(toneToLuminance(t)));
 }
 
+/** Knots of what is shown on screen: borders of zones lie on knots, and the table leaves room in the cache beside a pass's. */
+const LOOK_KNOTS = 1280;
+
 /** Tone to grey levels 0–255 for a way of looking. */
 export function lookTable(look: Look): Float32Array {
-  return pairTable(TONE_KNOTS, (t) => 255 * srgbEncode(toneToLuminance(shownTone(look, t))));
+  return pairTable(LOOK_KNOTS, (t) => 255 * srgbEncode(toneToLuminance(shownTone(look, t))));
 }
 
 /** Linear light to sRGB-encoded levels 0–255, for showing colour. */
 export function encodedLight(): Float32Array {
-  return pairTable(TONE_KNOTS, (y) => 255 * srgbEncode(y));
+  return pairTable(TONE_KNOTS, (y) => 255 * srgbEncode(y)); // steep at black: needs the finer table
 }
 
 function shownTone(look: Look, t: number): number {

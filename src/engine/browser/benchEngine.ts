@@ -1,10 +1,11 @@
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import type { Frame, FromWorker, RenderRequest, ToWorker } from "../messages";
-import type { PointReading } from "../stage";
+import type { PointReading, StageHistograms } from "../stage";
 
 export interface BenchEngineEvents {
   onReady(hueShares: Float32Array): void;
   onFrame(frame: Frame): void;
+  onMeasured(histograms: StageHistograms): void;
   onFailure(message: string): void;
 }
 
@@ -23,6 +24,7 @@ export class BenchEngine {
       if (data.type === "ready") events.onReady(data.hueShares);
       else if (data.type === "failed") events.onFailure(data.message);
       else if (data.type === "frame") events.onFrame(data);
+      else if (data.type === "measured") events.onMeasured(data.histograms);
       else if (data.type === "reading") this.#answer(data.number, data.reading);
     };
     this.#worker.onerror = (event) => events.onFailure(event.message || "the rendering worker stopped");

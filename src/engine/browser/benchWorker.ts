@@ -1,5 +1,6 @@
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import { planCompiler } from "@/core/plan/compilePlan";
+import type { Size } from "@/core/spatial/areaReduce";
 import { encodedLight, lookTable } from "@/core/view/toneTables";
 import { LevelFetcher } from "../levelFetcher";
 import type { BenchLook, Frame, FromWorker, LevelArea, RenderRequest, ToWorker } from "../messages";
@@ -11,11 +12,16 @@ import { Stage, type Showing } from "../stage";
 const scope = self as unknown as DedicatedWorkerGlobalScope;
 const HUE_BINS = 180;
 const PREVIEW_AFTER_MS = 60;
+const COUNT_AFTER_MS = 120;
+/** Shown smaller than this part of the preview, the picture gets a stage of just its size: less to compute, no resampling by the browser. */
+const FITTED_BELOW = 0.9;
 
 interface Open {
   picture: PreparedPicture;
   fetcher: LevelFetcher;
   preview: Stage;
+  /** The preview brought down to just the size it is shown at. */
+  fitted: Stage | undefined;
   detail: { area: LevelArea; stage: Stage } | undefined;
 }
 
@@ -24,6 +30,7 @@ let waiting: { number: number; request: RenderRequest } | undefined;
 let isScheduled = false;
 let fetching: { area: LevelArea; abort: AbortController } | undefined;
 let spare: ArrayBuffer | undefined;
+let countLater: ReturnType<typeof setTimeout> | undefined;
 let previewLater: ReturnType<typeof setTimeout> | undefined;
 const compile = planCompiler();
 
@@ -53,8 +60,8 @@ async function openPicture({ pictureId, picture, origin }: Extract<ToWorker, { t
   const level = picture.levels.length - 1;
   const { width, height, space } = picture.levels[level]!;
   const levels = await fetcher.read({ level, x: 0, y: 0, width, height }, new AbortController().signal);
-  const preview = new Stage(levels, { width, height }, space);
-  open = { picture, fetcher, preview, detail: undefined };
+  const preview = Stage.fromLevels(levels, { width, height }, space);
+  open = { picture, fetcher, preview, fitted: undefined, detail: undefined };
   say({ type: "ready", hueShares: preview.hueShares(HUE_BINS) });
   schedule();
 }
@@ -69,14 +76,17 @@ async function fetchArea(origin: string, pictureId: string, area: LevelArea, sig
   return response.arrayBuffer();
 }
 
-/** Lets messages that are already there in first, so that only the newest render is done. */
+// A message to ourselves lets those that are already there in first, so that only the newest render is done.
+const turn = new MessageChannel();
+turn.port1.onmessage = () => {
+  isScheduled = false;
+  renderWaiting();
+};
+
 function schedule(): void {
   if (isScheduled || !waiting || !open) return;
   isScheduled = true;
-  setTimeout(() => {
-    isScheduled = false;
-    renderWaiting();
-  });
+  turn.port2.postMessage(undefined);
 }
 
 function renderWaiting(): void {
@@ -89,17 +99,41 @@ function renderWaiting(): void {
   if (!detail) fetching?.abort.abort();
   // What is looked at comes first; the preview beneath, with the histograms, follows when the hand rests.
   clearTimeout(previewLater);
-  const renderPreview = () => renderStage(open!.preview, "preview", number, request);
+  const renderPreview = () => renderStage(fittedStage(request.shownSize), "preview", number, request);
   if (!shown) return renderPreview();
   renderStage(shown.stage, shown.area, number, request);
   previewLater = setTimeout(renderPreview, PREVIEW_AFTER_MS);
 }
 
 function renderStage(stage: Stage, area: Frame["area"], number: number, request: RenderRequest): void {
-  const { rgba, ...histograms } = stage.render(compile(request.plan), request.chosen, showingOf(request.look), spare);
+  const begin = performance.now();
+  const rgba = stage.render(compile(request.plan), request.chosen, showingOf(request.look), spare);
   spare = undefined;
-  const frame: Frame = { type: "frame", number, area, ...stage.size, rgba, ...(area === "preview" && !request.isPeek && { histograms }) };
-  say(frame, [rgba.buffer]);
+  say({ type: "frame", number, area, ...stage.size, rgba, tookMs: performance.now() - begin }, [rgba.buffer]);
+  clearTimeout(countLater);
+  if (area !== "preview" || request.isPeek) return;
+  // Counting comes after the frame is on its way: first on the pixels shown, exactly when the hand rests.
+  measure(stage);
+  if (stage !== open!.preview) countLater = setTimeout(() => countExactly(request), COUNT_AFTER_MS);
+}
+
+function measure(stage: Stage): void {
+  const histograms = stage.histograms();
+  if (histograms) say({ type: "measured", histograms });
+}
+
+function countExactly(request: RenderRequest): void {
+  const { preview } = open!;
+  preview.update(compile(request.plan), request.chosen);
+  measure(preview);
+}
+
+/** The stage whose pixels are those of the screen, unless the picture is shown about as large as the preview or larger. */
+function fittedStage({ width, height }: Size): Stage {
+  const { preview, fitted } = open!;
+  if (width > FITTED_BELOW * preview.size.width) return preview;
+  if (fitted?.size.width === width && fitted.size.height === height) return fitted;
+  return (open!.fitted = preview.reducedTo({ width, height }));
 }
 
 function fetchDetail(area: LevelArea, number: number, request: RenderRequest): void {
@@ -112,7 +146,7 @@ function fetchDetail(area: LevelArea, number: number, request: RenderRequest): v
     (levels) => {
       if (fetching !== mine) return;
       fetching = undefined;
-      open!.detail = { area, stage: new Stage(levels, { width: area.width, height: area.height }, picture.levels[area.level]!.space) };
+      open!.detail = { area, stage: Stage.fromLevels(levels, { width: area.width, height: area.height }, picture.levels[area.level]!.space) };
       waiting ??= { number, request };
       schedule();
     },
@@ -135,7 +169,7 @@ function covers(outer: LevelArea, inner: LevelArea): boolean {
 
 function readPoint(x: number, y: number) {
   if (!open) return undefined;
-  const { preview, detail, picture } = open;
+  const { preview, fitted, detail, picture } = open;
   if (detail) {
     const level = picture.levels[detail.area.level]!;
     const column = Math.floor(x * level.width) - detail.area.x;
@@ -144,7 +178,8 @@ function readPoint(x: number, y: number) {
     const reading = inside ? detail.stage.readPoint(column, row) : undefined;
     if (reading) return reading;
   }
-  return preview.readPoint(Math.min(Math.floor(x * preview.size.width), preview.size.width - 1), Math.min(Math.floor(y * preview.size.height), preview.size.height - 1));
+  const { size } = fitted ?? preview;
+  return (fitted ?? preview).readPoint(Math.min(Math.floor(x * size.width), size.width - 1), Math.min(Math.floor(y * size.height), size.height - 1));
 }
 
 const showings = new Map<string, Showing>();

@@ -43,6 +43,7 @@ export function BenchPage({ start }: { start: BenchStart }) {
     engine.current = new BenchEngine(start.picture.id, start.prepared, {
       onReady: (hueShares) => store.getState().set({ hueShares, isReady: true }),
       onFrame: (frame) => listeners.current.forEach((listener) => listener(frame)),
+      onMeasured: (measured) => store.getState().set({ measured }),
       onFailure: (message) => store.getState().set({ failure: `The picture could not be shown: ${message}. Your print is safe; reload the page to try again.` }),
     });
     void store.restore();

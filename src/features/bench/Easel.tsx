@@ -61,13 +61,15 @@ export function Easel() {
         canvas.height = frame.height;
       }
       canvas.getContext("2d", { colorSpace: "display-p3", alpha: false })!.putImageData(new ImageData(frame.rgba, frame.width, frame.height, { colorSpace: "display-p3" }), 0, 0);
+      canvas.dataset.tookMs = frame.tookMs.toFixed(2);
       canvas.dataset.frame = String(frame.number);
       if (frame.area !== "preview") setCloseArea(frame.area);
     },
     [],
   );
   useFrames(draw);
-  useRenderRequests(detail);
+  const shownSize = { width: Math.max(1, Math.round(box.width * pixelRatio)), height: Math.max(1, Math.round(box.height * pixelRatio)) };
+  useRenderRequests(detail, shownSize);
 
   const tool = useBenchState((state) => state.tool);
   const reading = useBenchState((state) => state.reading);
@@ -221,32 +223,31 @@ function PullMark({ pull }: { pull: Pull }) {
   );
 }
 
-/** Draws each frame as it arrives, keeps the histograms, and gives the buffer back. */
+/** Draws each frame as it arrives and gives the buffer back. */
 function useFrames(draw: (frame: Frame) => void): void {
-  const { store, onFrame, engine } = useBench();
+  const { onFrame, engine } = useBench();
   useEffect(
     () =>
       onFrame((frame) => {
         draw(frame);
-        if (frame.histograms) store.getState().set({ measured: frame.histograms });
         engine()?.recycle(frame);
       }),
-    [draw, store, onFrame, engine],
+    [draw, onFrame, engine],
   );
 }
 
 /** Asks for a frame whenever what is to be seen changes. */
-function useRenderRequests(detail: LevelArea | undefined): void {
+function useRenderRequests(detail: LevelArea | undefined, shownSize: Size): void {
   const { store, engine } = useBench();
-  const latest = useRef(detail);
-  const key = JSON.stringify(detail);
+  const latest = useRef({ detail, shownSize });
+  const key = JSON.stringify([detail, shownSize]);
   useEffect(() => {
-    latest.current = detail;
+    latest.current = { detail, shownSize };
     const ask = () => {
       const state = store.getState();
       const plan = state.isBefore ? beforePlan(state.plan, state.step) : state.plan;
       const chosen = state.isBefore ? undefined : chosenPass(state)?.index;
-      engine()?.render({ plan, chosen, look: state.look, detail: latest.current, isPeek: state.isBefore });
+      engine()?.render({ plan, chosen, look: state.look, ...latest.current, isPeek: state.isBefore });
     };
     ask();
     return store.subscribe((state, old) => {

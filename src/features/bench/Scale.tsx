@@ -1,6 +1,6 @@
 "use client";
 import { area, curveBasis, scaleLinear } from "d3";
-import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import { memo, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { toneToLuminance } from "@/core/colour/lstar";
 import { srgbEncode } from "@/core/colour/transferCurve";
 import { findStrain, type Strain } from "@/core/placement/findStrain";
@@ -8,6 +8,7 @@ import { placementAtStrength, type PlacementCurve } from "@/core/placement/place
 import { addStrand, isHold, moveStrand, removeStrand, type Strand } from "@/core/placement/strand";
 import { formatZone, LAST_ZONE, ZONE_COUNT, zoneNumeral } from "@/core/zones/zone";
 import { HISTOGRAM_BINS, zoneShares } from "@/core/zones/zoneShares";
+import type { StageHistograms } from "@/engine/stage";
 import { useBench, useBenchState } from "./BenchContext";
 import { chosenPass, withPass } from "./benchStore";
 import { snapZone } from "./snapZone";
@@ -17,9 +18,10 @@ import styles from "./Scale.module.css";
 const LEFT = 112;
 const RIGHT = 24;
 const RAIL = 14;
-/** Upper edge of the threads, and lower. */
+/** Upper edge of the threads, and lower; handles lie this far inside, clear of the numerals. */
 const TOP = 54;
 const BOTTOM = 122;
+const HANDLE_INSET = 7;
 const HISTOGRAM_HEIGHT = 34;
 const THREADS = 6 * LAST_ZONE;
 const KEY_STEP = 0.05;
@@ -34,7 +36,6 @@ export function Scale() {
   const width = useWidth(frame);
   const plan = useBenchState((state) => state.plan);
   const step = useBenchState((state) => state.step);
-  const measured = useBenchState((state) => state.measured);
   const chosen = chosenPass({ plan, step });
   const strands = chosen?.pass.move.strands;
   const strength = chosen?.pass.on ? chosen.pass.strength : 0;
@@ -65,12 +66,12 @@ export function Scale() {
     <div ref={frame} className={styles.scale} data-testid="scale">
       {width > 0 && (
         <svg width={width} height={178} role="group" aria-label="Scale of zones">
-          <HistogramShape counts={measured && (chosen ? measured.entering : undefined)} x={x} base={TOP - RAIL} height={-HISTOGRAM_HEIGHT} />
-          <HistogramShape counts={measured && (chosen ? measured.leaving : measured.finished)} x={x} base={BOTTOM + RAIL} height={HISTOGRAM_HEIGHT - 8} />
+          {chosen && <HistogramShape of="entering" x={x} base={TOP - RAIL} height={-HISTOGRAM_HEIGHT} />}
+          <HistogramShape of={chosen ? "leaving" : "finished"} x={x} base={BOTTOM + RAIL} height={HISTOGRAM_HEIGHT - 8} />
           {chosen && <Threads curve={curve} strain={strain} x={x} />}
           {chosen && <Rail name="Falls" x={x} y={TOP - RAIL} lit={lit} onPeek={(zone) => peek(zone, true)} onPress={add} />}
           <Rail name="Placed" x={x} y={BOTTOM} lit={lit} onPeek={(zone) => peek(zone, false)} onPress={() => {}} />
-          <Shares counts={measured?.leaving} x={x} />
+          <Shares of={chosen ? "leaving" : "finished"} x={x} />
           <text className={styles.title} x={16} y={chosen ? TOP - 6 : -20}>Falls</text>
           <text className={styles.subtitle} x={16} y={chosen ? TOP + 8 : -20}>before pass {number}</text>
           <text className={styles.title} x={16} y={BOTTOM + 7}>{chosen ? "Placed" : "The print"}</text>
@@ -111,7 +112,8 @@ function greyOf(zone: number): string {
 const POINTS = 100;
 const CLIPPED_SHARE = 0.97;
 
-function HistogramShape({ counts, x, base, height }: { counts: Uint32Array | undefined; x: X; base: number; height: number }) {
+const HistogramShape = memo(function HistogramShape({ of, x, base, height }: { of: keyof StageHistograms; x: X; base: number; height: number }) {
+  const counts = useBenchState((state) => state.measured?.[of]);
   const path = useMemo(() => {
     if (!counts) return "";
     const bins = HISTOGRAM_BINS / POINTS;
@@ -125,9 +127,10 @@ function HistogramShape({ counts, x, base, height }: { counts: Uint32Array | und
     return shape(sums) ?? "";
   }, [counts, x, base, height]);
   return <path d={path} className={styles.histogram} />;
-}
+});
 
-function Shares({ counts, x }: { counts: Uint32Array | undefined; x: X }) {
+const Shares = memo(function Shares({ of, x }: { of: keyof StageHistograms; x: X }) {
+  const counts = useBenchState((state) => state.measured?.[of]);
   if (!counts) return null;
   return (
     <g className={styles.shares} data-testid="shares">
@@ -138,7 +141,7 @@ function Shares({ counts, x }: { counts: Uint32Array | undefined; x: X }) {
       ))}
     </g>
   );
-}
+});
 
 function formatShare(share: number): string {
   const percent = 100 * share;
@@ -178,7 +181,7 @@ function StrainWords({ strain, x }: { strain: Strain[]; x: X }) {
   const { what, todo } = STRAIN_WORDS[widest.kind];
   const middle = Math.min(Math.max(x((widest.from + widest.to) / 2), LEFT + 150), x(LAST_ZONE) - 150);
   return (
-    <text className={styles.strain} x={middle} y={(TOP + BOTTOM) / 2 + 4} data-testid="strain">
+    <text className={styles.strain} x={middle} y={TOP + 27} data-testid="strain">
       <title>{`To mend it, ${todo}.`}</title>
       {`${formatZone(widest.from)} to ${formatZone(widest.to)}: ${what}`}
     </text>
@@ -284,16 +287,16 @@ function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) {
           >
             <path d={thread(x(strand.from), x(strand.to))} className={styles.strandLine} />
             <path d={thread(x(strand.from), x(strand.to))} className={styles.strandReach} {...drag(index, "to")} />
-            <g transform={`translate(${x(strand.from)},${TOP})`} className={styles.handle} data-end="from" {...drag(index, "from")}>
+            <g transform={`translate(${x(strand.from)},${TOP + HANDLE_INSET})`} className={styles.handle} data-end="from" {...drag(index, "from")}>
               <circle r={11} className={styles.reach} />
               <path d="M0,-7L5.5,0L0,7L-5.5,0Z" className={styles.solid} />
             </g>
-            <g transform={`translate(${x(strand.to)},${BOTTOM})`} className={styles.handle} data-end="to" {...drag(index, "to")}>
+            <g transform={`translate(${x(strand.to)},${BOTTOM - HANDLE_INSET})`} className={styles.handle} data-end="to" {...drag(index, "to")}>
               <circle r={11} className={styles.reach} />
               {isHold(strand) ? <rect x={-5} y={-5} width={10} height={10} className={styles.solid} /> : <circle r={6.5} className={styles.ring} />}
             </g>
             {isChosen && (
-              <text className={styles.strandName} x={Math.min(x(strand.to) + 11, x(LAST_ZONE) - 40)} y={BOTTOM - 8}>
+              <text className={styles.strandName} x={Math.min(x(strand.to) + 11, x(LAST_ZONE) - 40)} y={BOTTOM - HANDLE_INSET - 9}>
                 {isHold(strand) ? `${formatZone(strand.from)} held` : `${formatZone(strand.from)} → ${formatZone(strand.to)}`}
               </text>
             )}

@@ -5,7 +5,7 @@ import { Revision } from "@/contracts/api";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import type { Pass, Plan } from "@/core/plan/plan";
 import type { BenchLook } from "@/engine/messages";
-import type { PointReading } from "@/engine/stage";
+import type { PointReading, StageHistograms } from "@/engine/stage";
 import { redoTarget, undoTarget, withStep, type History } from "./history";
 import type { SaveQueue, SaveState, Unsent } from "./saveQueue";
 
@@ -22,13 +22,6 @@ export interface BenchStart {
 export type Step = { stage: "colour" | "mix" | "finish" } | { stage: "pass"; id: string };
 export type Tool = "move" | "pull-hue" | "read";
 
-/** What the worker measured of the picture last. */
-export interface Measured {
-  entering: Uint32Array;
-  leaving: Uint32Array;
-  finished: Uint32Array;
-}
-
 export interface BenchState {
   /** The plan as it is seen, a move under the hand included. */
   plan: Plan;
@@ -41,7 +34,8 @@ export interface BenchState {
   /** Index of the chosen strand or hue knot. */
   chosenStrand: number | undefined;
   chosenKnot: number | undefined;
-  measured: Measured | undefined;
+  /** What the worker counted of the picture last. */
+  measured: StageHistograms | undefined;
   hueShares: Float32Array | undefined;
   reading: PointReading | undefined;
   saveState: SaveState;

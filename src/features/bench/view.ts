@@ -35,8 +35,8 @@ export function fitView(picture: Size, room: Size): View {
 
 /** Where the picture lies in the easel, in CSS pixels, on whole pixels so that 1:1 is sharp. */
 export function pictureBox(picture: Size, room: Box, view: View): Box {
-  const width = picture.width * view.scale;
-  const height = picture.height * view.scale;
+  const width = Math.round(picture.width * view.scale);
+  const height = Math.round(picture.height * view.scale);
   const middleX = room.left + room.width / 2;
   const middleY = room.top + room.height / 2;
   return { left: Math.round(middleX - view.x * width), top: Math.round(middleY - view.y * height), width, height };

@@ -133,7 +133,9 @@ function PictureCard({ picture, prints, onChanged }: { picture: PictureSummary; 
         </Dropdown>
       </div>
       <p className={styles.facts}>{`${picture.width} × ${picture.height}, ${facts.format} ${facts.bits} bit, ${facts.profile}`}</p>
-      <Rate className={styles.rating} value={picture.rating} aria-label={`Rating of ${picture.name}`} character="•" onChange={(rating) => void changePicture({ rating }).catch(failed)} />
+      <div className={styles.rating}>
+        <Rate value={picture.rating} aria-label={`Rating of ${picture.name}`} character="■" onChange={(rating) => void changePicture({ rating }).catch(failed)} />
+      </div>
       <ul className={styles.prints} aria-label={`Prints of ${picture.name}`}>
         {prints.map((print) => (
           <li key={print.id}>

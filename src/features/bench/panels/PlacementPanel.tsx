@@ -1,7 +1,7 @@
 "use client";
 import { Button, Switch } from "antd";
 import { CloseOutlined } from "@ant-design/icons";
-import { useState } from "react";
+import { memo, useEffect, useMemo, useRef, useState } from "react";
 import { addStrand, isHold, moveStrand, removeStrand, RESTING_STRANDS, type Strand } from "@/core/placement/strand";
 import { placementAtStrength } from "@/core/placement/placementCurve";
 import type { Pass } from "@/core/plan/plan";
@@ -24,14 +24,36 @@ export function PlacementPanel({ pass, index }: { pass: Pass; index: number }) {
     change({ move: { ...pass.move, strands: changed.map((strand) => ({ ...strand })) } });
     commit(label);
   };
-  const onTyped = (at: number, end: "from" | "to") => (text: string) => {
-    const zone = parseZone(text);
-    if (zone === undefined) return setRefused(`“${text}” is no place on the scale. Write VII½, 7.5 or 7 1/2.`);
-    const moved = moveStrand(strands, at, { ...strands[at]!, [end]: zone });
-    const reached = moved[at]![end];
-    setRefused(Math.abs(reached - zone) > 1e-9 ? `It stopped at ${formatZone(reached)}, at the strand beside it.` : undefined);
-    changeStrands(moved, `${formatZone(moved[at]!.from)} to ${formatZone(moved[at]!.to)} in ${pass.name}`);
-  };
+  // What the rows do, kept the same over renders, so that a drag draws only the row that changes.
+  const latest = useRef({ pass, changeStrands });
+  useEffect(() => {
+    latest.current = { pass, changeStrands };
+  });
+  const acts = useMemo<StrandActs>(
+    () => ({
+      choose: (at) => set({ chosenStrand: at }),
+      type: (at, end, text) => {
+        const { pass: now, changeStrands: apply } = latest.current;
+        const zone = parseZone(text);
+        if (zone === undefined) return setRefused(`“${text}” is no place on the scale. Write VII½, 7.5 or 7 1/2.`);
+        const moved = moveStrand(now.move.strands, at, { ...now.move.strands[at]!, [end]: zone });
+        const reached = moved[at]![end];
+        setRefused(Math.abs(reached - zone) > 1e-9 ? `It stopped at ${formatZone(reached)}, at the strand beside it.` : undefined);
+        apply(moved, `${formatZone(moved[at]!.from)} to ${formatZone(moved[at]!.to)} in ${now.name}`);
+      },
+      hold: (at) => {
+        const { pass: now, changeStrands: apply } = latest.current;
+        const { from } = now.move.strands[at]!;
+        apply(moveStrand(now.move.strands, at, { from, to: from }), `Hold ${formatZone(from)} in ${now.name}`);
+      },
+      remove: (at) => {
+        const { pass: now, changeStrands: apply } = latest.current;
+        set({ chosenStrand: undefined });
+        apply(removeStrand(now.move.strands, at), `Strand at ${formatZone(now.move.strands[at]!.from)} removed from ${now.name}`);
+      },
+    }),
+    [set],
+  );
   const onAdd = () => {
     const curve = placementAtStrength(strands, 1);
     const from = widestGap(strands);
@@ -50,30 +72,15 @@ export function PlacementPanel({ pass, index }: { pass: Pass; index: number }) {
       <Part title="Placement" state={`${strands.length} strands, ${holds} hold`}>
         <ul className={styles.list}>
           {strands.map((strand, at) => (
-            <li key={at} className={styles.strand} data-chosen={at === chosenStrand} onPointerDown={() => set({ chosenStrand: at })}>
-              <TypedValue label={`Strand ${at + 1} takes zone`} text={formatZone(strand.from)} onTyped={onTyped(at, "from")} />
-              <span aria-hidden>→</span>
-              <TypedValue label={`Strand ${at + 1} places it at`} text={formatZone(strand.to)} onTyped={onTyped(at, "to")} />
-              <Button
-                size="small"
-                type="text"
-                disabled={isHold(strand)}
-                onClick={() => changeStrands(moveStrand(strands, at, { from: strand.from, to: strand.from }), `Hold ${formatZone(strand.from)} in ${pass.name}`)}
-              >
-                {isHold(strand) ? "Held" : "Hold"}
-              </Button>
-              <Button
-                size="small"
-                type="text"
-                icon={<CloseOutlined />}
-                disabled={strands.length <= 2}
-                aria-label={`Remove the strand at ${formatZone(strand.from)}`}
-                onClick={() => {
-                  set({ chosenStrand: undefined });
-                  changeStrands(removeStrand(strands, at), `Strand at ${formatZone(strand.from)} removed from ${pass.name}`);
-                }}
-              />
-            </li>
+            <StrandRow
+              key={at}
+              index={at}
+              from={strand.from}
+              to={strand.to}
+              isChosen={at === chosenStrand}
+              canGo={strands.length > 2}
+              acts={acts}
+            />
           ))}
         </ul>
         {refused && <p className={styles.problem} role="alert">{refused}</p>}
@@ -118,6 +125,36 @@ export function PlacementPanel({ pass, index }: { pass: Pass; index: number }) {
     </Panel>
   );
 }
+
+interface StrandActs {
+  choose(index: number): void;
+  type(index: number, end: "from" | "to", text: string): void;
+  hold(index: number): void;
+  remove(index: number): void;
+}
+
+interface StrandRowProps extends Strand {
+  index: number;
+  isChosen: boolean;
+  canGo: boolean;
+  acts: StrandActs;
+}
+
+const StrandRow = memo(function StrandRow({ index, from, to, isChosen, canGo, acts }: StrandRowProps) {
+  return (
+    <li className={styles.strand} data-chosen={isChosen} onPointerDown={() => acts.choose(index)}>
+      <TypedValue label={`Strand ${index + 1} takes zone`} text={formatZone(from)} onTyped={(text) => acts.type(index, "from", text)} />
+      <span aria-hidden>→</span>
+      <TypedValue label={`Strand ${index + 1} places it at`} text={formatZone(to)} onTyped={(text) => acts.type(index, "to", text)} />
+      <button type="button" className={styles.small} disabled={from === to} onClick={() => acts.hold(index)}>
+        {from === to ? "Held" : "Hold"}
+      </button>
+      <button type="button" className={styles.small} disabled={!canGo} aria-label={`Remove the strand at ${formatZone(from)}`} onClick={() => acts.remove(index)}>
+        <CloseOutlined />
+      </button>
+    </li>
+  );
+});
 
 function NameField({ name, onNamed }: { name: string; onNamed(name: string): void }) {
   const [draft, setDraft] = useState<string>();
