@@ -13,8 +13,8 @@ export type Look =
   | { kind: "zone"; zone: number };
 
 /** How much of its contrast the dimmed part of the picture keeps, and the tone it gathers around. */
-const DIMMED_CONTRAST = 0.28;
-const DIMMED_AROUND = 0.62;
+const DIMMED_CONTRAST = 0.2;
+const DIMMED_AROUND = 0.6;
 
 /** Tone to sRGB-encoded grey in levels 0–`top`. */
 export function encodedLevels(top: 255 | 65535): Float32Array {

@@ -23,6 +23,8 @@ const TOP = 54;
 const BOTTOM = 122;
 const HANDLE_INSET = 7;
 const HISTOGRAM_HEIGHT = 34;
+/** Where no pass is in hand and the print's own rail stands alone. */
+const TALL_HISTOGRAM = 88;
 const THREADS = 6 * LAST_ZONE;
 const KEY_STEP = 0.05;
 const COARSE_KEY_STEP = 0.5;
@@ -67,7 +69,11 @@ export function Scale() {
       {width > 0 && (
         <svg width={width} height={178} role="group" aria-label="Scale of zones">
           {chosen && <HistogramShape of="entering" x={x} base={TOP - RAIL} height={-HISTOGRAM_HEIGHT} />}
-          <HistogramShape of={chosen ? "leaving" : "finished"} x={x} base={BOTTOM + RAIL} height={HISTOGRAM_HEIGHT - 8} />
+          {chosen ? (
+            <HistogramShape of="leaving" x={x} base={BOTTOM + RAIL} height={HISTOGRAM_HEIGHT - 8} />
+          ) : (
+            <HistogramShape of="finished" x={x} base={BOTTOM} height={-TALL_HISTOGRAM} />
+          )}
           {chosen && <Threads curve={curve} strain={strain} x={x} />}
           {chosen && <Rail name="Falls" x={x} y={TOP - RAIL} lit={lit} onPeek={(zone) => peek(zone, true)} onPress={add} />}
           <Rail name="Placed" x={x} y={BOTTOM} lit={lit} onPeek={(zone) => peek(zone, false)} onPress={() => {}} />
@@ -75,7 +81,7 @@ export function Scale() {
           <text className={styles.title} x={16} y={chosen ? TOP - 6 : -20}>Falls</text>
           <text className={styles.subtitle} x={16} y={chosen ? TOP + 8 : -20}>before pass {number}</text>
           <text className={styles.title} x={16} y={BOTTOM + 7}>{chosen ? "Placed" : "The print"}</text>
-          <text className={styles.subtitle} x={16} y={BOTTOM + 21}>{chosen ? `after pass ${number}` : "zones as they stand"}</text>
+          <text className={styles.subtitle} x={16} y={BOTTOM + 21}>{chosen ? `after pass ${number}` : "as it stands"}</text>
           <ReadingMarks x={x} both={!!chosen} />
           {chosen && strands && <Strands strands={strands} x={x} zoneAt={zoneAt} passId={chosen.pass.id} passName={chosen.pass.name} />}
           {chosen && <StrainWords strain={strain} x={x} />}

@@ -95,10 +95,10 @@ export async function failExport(sql: Sql, id: string, message: string): Promise
   await sql`update export set state = 'failed', message = ${message}, finished_at = now() where id = ${id} and state = 'running'`;
 }
 
-/** Sends exports whose worker gave no sign of life back into the queue; returns how many. */
+/** Sends exports that nobody is at (their worker died, or their job was lost) back into the queue; returns how many. */
 export async function requeueStaleExports(sql: Sql, queue: JobSender): Promise<number> {
   const stale = await sql<{ id: string }[]>`
-    select id from export where state = 'running' and touched_at < now() - make_interval(secs => ${STALE_AFTER_S})
+    select id from export where state in ('waiting', 'running') and touched_at < now() - make_interval(secs => ${STALE_AFTER_S})
   `;
   for (const { id } of stale) await queue.send(EXPORT_QUEUE, { exportId: id }, { singletonKey: id, singletonSeconds: STALE_AFTER_S });
   return stale.length;

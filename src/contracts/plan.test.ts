@@ -1,0 +1,52 @@
+import fc from "fast-check";
+import { readFileSync } from "node:fs";
+import { describe, expect, test } from "vitest";
+import { defaultPlan } from "@/core/plan/defaultPlan";
+import { anyPlan } from "../../tests/anyPlan";
+import { parsePlan, planJsonSchema } from "./plan";
+
+const draft = () => structuredClone(defaultPlan()) as unknown as Record<string, any>;
+
+test("the default plan and any plan made by the rules are valid, and come back the same", () => {
+  expect(parsePlan(defaultPlan())).toEqual(defaultPlan());
+  const check = fc.property(anyPlan(), (plan) => {
+    const json: unknown = JSON.parse(JSON.stringify(plan)); // what a file holds: −0 becomes 0
+    expect(parsePlan(json)).toEqual(json);
+  });
+  fc.assert(check, { seed: 71 });
+});
+
+describe("a plan that is not valid is refused, naming the field", () => {
+  const faults: [string, (plan: Record<string, any>) => void][] = [
+    ["version", (plan) => (plan.version = 9)],
+    ["mix.weights.red", (plan) => (plan.mix.weights.red = 3)],
+    ["mix.weights.blue", (plan) => (plan.mix.weights.blue = "much")],
+    ["mix.hueKnots[1].hueDeg", (plan) => (plan.mix.hueKnots = [{ hueDeg: 90, stops: 0 }, { hueDeg: 40, stops: 0 }])],
+    ["mix.hueKnots[0].stops", (plan) => (plan.mix.hueKnots = [{ hueDeg: 90, stops: 7 }])],
+    ["passes[0].strength", (plan) => (plan.passes[0].strength = -0.1)],
+    ["passes[0].move.strands[1].to", (plan) => (plan.passes[0].move.strands = [{ from: 0, to: 5 }, { from: 10, to: 4 }])],
+    ["passes[0].move.strands[1].from", (plan) => (plan.passes[0].move.strands = [{ from: 5, to: 5 }, { from: 5.01, to: 6 }])],
+    ["passes[0].move.strands", (plan) => (plan.passes[0].move.strands = [{ from: 5, to: 5 }])],
+    ["passes[1].id", (plan) => plan.passes.push(structuredClone(plan.passes[0]))],
+    ["passes[0].name", (plan) => (plan.passes[0].name = "  ")],
+    ["passes", (plan) => delete plan.passes],
+    ["plan", (plan) => (plan.colour = {})],
+  ];
+  test.each(faults)("%s", (field, spoil) => {
+    const plan = draft();
+    spoil(plan);
+    try {
+      parsePlan(plan);
+    } catch (error) {
+      expect(error).toMatchObject({ code: "bad_plan" });
+      expect((error as Error).message.split("\n").map((line) => line.split(":")[0])).toContain(field);
+      return;
+    }
+    throw new Error("the plan was taken");
+  });
+  test.each([null, 3, "plan", []])("%j", (json) => expect(() => parsePlan(json)).toThrow(expect.objectContaining({ code: "bad_plan" })));
+});
+
+test("the published JSON Schema is the current one (npm run schema writes it)", () => {
+  expect(JSON.parse(readFileSync("docs/plan.schema.json", "utf8"))).toEqual(JSON.parse(JSON.stringify(planJsonSchema())));
+});

@@ -1,0 +1,224 @@
+import fc from "fast-check";
+import { describe, expect, test } from "vitest";
+import { SRGB_TO_P3 } from "../colour/primaries";
+import { SRGB_CURVE, curveTable } from "../colour/transferCurve";
+import { LMS_TO_LAB, P3_TO_LMS } from "../colour/oklab";
+import { ditherRow, NO_DITHER } from "../view/dither";
+import { KernelHeap } from "./kernelHeap";
+import { knotsOf, pairTable } from "./pairTable";
+import * as reference from "./reference";
+
+// Every WebAssembly kernel against its plain twin, on seeded noise that includes the ends of the range.
+
+const N = 4000;
+/** float32 holds about 7 digits; sums and divisions lose one. */
+const ROUNDING = 1e-6;
+
+function noise(seed: number, n = N): Float32Array {
+  let state = seed;
+  const values = Float32Array.from({ length: n }, () => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
+    return state / 2 ** 32;
+  });
+  values.set([0, 1, 0.5, 1e-6, 1 - 1e-6], 0);
+  return values;
+}
+
+function heapWith(...planes: Float32Array[]) {
+  const heap = new KernelHeap(4 << 20);
+  const pointers = planes.map((plane) => {
+    const at = heap.reserve(4 * plane.length);
+    heap.f32(at, plane.length).set(plane);
+    return at;
+  });
+  return { heap, pointers };
+}
+
+function largestDifference(a: ArrayLike<number>, b: ArrayLike<number>): number {
+  let most = 0;
+  for (let i = 0; i < a.length; i++) most = Math.max(most, Math.abs(a[i]! - b[i]!));
+  return most;
+}
+
+const planes = { red: noise(1), green: noise(2), blue: noise(3) };
+const weave = pairTable(777, (x) => 0.3 * Math.sin(7 * x) - 0.1);
+
+describe.each([8, 16] as const)("decoding %i-bit levels", (depth) => {
+  test("agrees with its twin", () => {
+    const top = 2 ** depth - 1;
+    const scaled = noise(4, 3 * N).map((v) => Math.round(v * top));
+    const levels = depth === 8 ? Uint8Array.from(scaled) : Uint16Array.from(scaled);
+    const table = curveTable(SRGB_CURVE, depth === 8 ? 256 : 65536);
+    const expected = reference.decode(levels, [table, table, table], SRGB_TO_P3);
+    const { heap, pointers } = heapWith(table, Float32Array.from(SRGB_TO_P3), new Float32Array(N), new Float32Array(N), new Float32Array(N));
+    const [lut, matrix, r, g, b] = pointers as [number, number, number, number, number];
+    const src = heap.reserve(6 * N);
+    if (levels instanceof Uint8Array) heap.u8(src, 3 * N).set(levels);
+    else heap.u16(src, 3 * N).set(levels);
+    heap.run[depth === 8 ? "decode8" : "decode16"](src, lut, lut, lut, matrix, r, g, b, N);
+    expect(largestDifference(heap.f32(r, N), expected.red)).toBeLessThan(ROUNDING);
+    expect(largestDifference(heap.f32(g, N), expected.green)).toBeLessThan(ROUNDING);
+    expect(largestDifference(heap.f32(b, N), expected.blue)).toBeLessThan(ROUNDING);
+  });
+});
+
+describe("mixing", () => {
+  test.each([
+    { red: 0.3, green: 0.6, blue: 0.1 },
+    { red: 1.4, green: 0.2, blue: -0.6 },
+    { red: -2, green: 2, blue: 1 },
+    { red: 2, green: 2, blue: 2 },
+    { red: 0, green: 0, blue: 0 },
+    { red: -1, green: -1, blue: -1 },
+  ])("agrees with its twin for $red, $green, $blue", (weights) => {
+    const { heap, pointers } = heapWith(planes.red, planes.green, planes.blue, new Float32Array(N));
+    const [r, g, b, out] = pointers as [number, number, number, number];
+    heap.run.mixWeights(r, g, b, out, N, weights.red, weights.green, weights.blue, reference.FLOOR_KNEE);
+    expect(largestDifference(heap.f32(out, N), reference.mixWeights(planes, weights))).toBeLessThan(ROUNDING);
+  });
+});
+
+describe("hues", () => {
+  const grey = { red: noise(5), green: noise(5), blue: noise(5) };
+  const constants = Float32Array.from([
+    ...P3_TO_LMS, ...LMS_TO_LAB.slice(3), reference.CHROMA_FADE.from, 1 / (reference.CHROMA_FADE.to - reference.CHROMA_FADE.from),
+  ]);
+  const run = (from: reference.Planes) => {
+    const { heap, pointers } = heapWith(from.red, from.green, from.blue, constants, new Float32Array(N), new Float32Array(N));
+    const [r, g, b, c, hue, fade] = pointers as [number, number, number, number, number, number];
+    heap.run.hueFade(r, g, b, hue, fade, N, c);
+    return { hue: heap.f32(hue, N), fade: heap.f32(fade, N) };
+  };
+
+  test("hue and fade agree with their twin", () => {
+    const expected = reference.hueFade(planes);
+    const got = run(planes);
+    // The polynomial for the angle errs by 2e-6 turns; black has no hue worth comparing.
+    const turnsApart = Array.from(got.hue, (hue, i) => (expected.fade[i]! > 0 ? Math.abs(((hue - expected.hue[i]! + 1.5) % 1) - 0.5) : 0));
+    expect(Math.max(...turnsApart)).toBeLessThan(1e-5);
+    expect(largestDifference(got.fade, expected.fade)).toBeLessThan(1e-4);
+  });
+
+  test("neutrals have no fade at all, so that the hue response leaves them exactly", () => {
+    expect(Math.max(...run(grey).fade)).toBe(0);
+  });
+
+  test("the gain agrees with its twin", () => {
+    const [y, hue, fade] = [noise(6), noise(7), noise(8)];
+    const table = pairTable(360, (turn) => 3 * Math.sin(2 * Math.PI * turn));
+    const { heap, pointers } = heapWith(y, hue, fade, table);
+    const [yAt, hueAt, fadeAt, tableAt] = pointers as [number, number, number, number];
+    heap.run.hueGain(yAt, hueAt, fadeAt, N, tableAt, knotsOf(table));
+    // The polynomial for 2^x errs by 3e-6 in proportion.
+    expect(largestDifference(heap.f32(yAt, N), reference.hueGain(y, hue, fade, table))).toBeLessThan(5e-6);
+  });
+});
+
+describe("tables", () => {
+  const tone = noise(9);
+  const { heap, pointers } = heapWith(tone, weave, new Float32Array(N));
+  const [toneAt, tableAt, outAt] = pointers as [number, number, number];
+
+  test("a value looked up agrees with its twin, at both ends too", () => {
+    heap.run.lookUp(toneAt, outAt, N, tableAt, knotsOf(weave));
+    expect(largestDifference(heap.f32(outAt, N), reference.lookUp(tone, weave))).toBeLessThan(ROUNDING);
+  });
+
+  test("a change looked up and added agrees with its twin", () => {
+    heap.run.addLookedUp(toneAt, outAt, N, tableAt, knotsOf(weave));
+    expect(largestDifference(heap.f32(outAt, N), reference.addLookedUp(tone, weave))).toBeLessThan(ROUNDING);
+  });
+
+  test("values outside 0–1 count as the nearer end", () => {
+    const { heap: own, pointers: at } = heapWith(Float32Array.of(-5, 2, -0, 1e9), weave);
+    own.run.lookUp(at[0]!, at[0]!, 4, at[1]!, knotsOf(weave));
+    const [low, high] = [reference.readTable(weave, 0), reference.readTable(weave, 1)];
+    expect(largestDifference(own.f32(at[0]!, 4), [low, high, low, high])).toBeLessThan(ROUNDING);
+  });
+});
+
+describe("output", () => {
+  const tone = noise(10);
+  const levels = pairTable(500, (t) => 255 * t ** 0.9);
+  const fine = pairTable(500, (t) => 65535 * t ** 0.9);
+
+  test.each([ditherRow(3), NO_DITHER])("8-bit levels agree with their twin", (dither) => {
+    const { heap, pointers } = heapWith(tone, levels, dither, new Float32Array(N));
+    const [toneAt, tableAt, ditherAt, outAt] = pointers as [number, number, number, number];
+    heap.run.grey8(toneAt, outAt, N, tableAt, knotsOf(levels), ditherAt);
+    const expected = reference.grey8(tone, levels, dither);
+    const got = heap.u8(outAt, N).slice();
+    // A value that lies on the border of two levels may round either way.
+    expect(got.filter((level, i) => level !== expected[i]).length).toBeLessThan(N / 200);
+    expect(largestDifference(got, expected)).toBeLessThanOrEqual(1);
+    heap.run.greyToRgba(toneAt, outAt, N, tableAt, knotsOf(levels), ditherAt);
+    const rgba = heap.u8(outAt, 4 * N);
+    expect(Array.from(got, (level) => [level, level, level, 255]).flat()).toEqual(Array.from(rgba));
+  });
+
+  test("16-bit levels agree with their twin", () => {
+    const { heap, pointers } = heapWith(tone, fine, new Float32Array(N));
+    const [toneAt, tableAt, outAt] = pointers as [number, number, number];
+    heap.run.grey16(toneAt, outAt, N, tableAt, knotsOf(fine));
+    expect(largestDifference(heap.u16(outAt, N), reference.grey16(tone, fine))).toBeLessThanOrEqual(1);
+  });
+
+  test("colour pixels agree with their twin", () => {
+    const { heap, pointers } = heapWith(planes.red, planes.green, planes.blue, levels, new Float32Array(N));
+    const [r, g, b, tableAt, outAt] = pointers as [number, number, number, number, number];
+    heap.run.colourToRgba(r, g, b, outAt, N, tableAt, knotsOf(levels));
+    expect(largestDifference(heap.u8(outAt, 4 * N), reference.colourToRgba(planes, levels))).toBeLessThanOrEqual(1);
+  });
+
+  test("a histogram counts every value once, in the bin its twin says", () => {
+    const { heap, pointers } = heapWith(tone);
+    const counts = heap.reserve(16 * 400);
+    heap.run.histogram(pointers[0]!, N, counts, 400);
+    const lanes = heap.u32(counts, 1600);
+    const sums = Array.from({ length: 400 }, (_, bin) => lanes[bin]! + lanes[400 + bin]! + lanes[800 + bin]! + lanes[1200 + bin]!);
+    expect(sums).toEqual(Array.from(reference.histogram(tone, 400)));
+  });
+});
+
+describe("the mix itself", () => {
+  test("weights that sum to 1 leave neutrals exactly, however negative one of them is", () => {
+    const weight = fc.double({ min: -2, max: 2, noNaN: true });
+    fc.assert(
+      fc.property(weight, weight, fc.double({ min: 0, max: 1, noNaN: true }), (red, green, level) => {
+        const blue = 1 - red - green;
+        fc.pre(Math.abs(blue) <= 2);
+        const one = Float32Array.of(level);
+        const [y] = reference.mixWeights({ red: one, green: one, blue: one }, { red, green, blue });
+        expect(Math.abs(y! - one[0]!)).toBeLessThan(1e-6);
+      }),
+      { seed: 11 },
+    );
+  });
+
+  test("never falls below black, keeps falling as more light is taken, and does not depend on brightness", () => {
+    const at = (red: number, green: number, weight: number) =>
+      reference.mixWeights({ red: Float32Array.of(red), green: Float32Array.of(green), blue: Float32Array.of(0) }, { red: weight, green: 1, blue: 0 })[0]!;
+    let last = Infinity;
+    for (let weight = 0; weight >= -2; weight -= 0.05) {
+      const y = at(0.8, 0.5, weight);
+      expect(y).toBeGreaterThan(0);
+      expect(y).toBeLessThan(last);
+      last = y;
+    }
+    expect(at(0.4, 0.25, -1.5) * 2).toBeCloseTo(at(0.8, 0.5, -1.5), 6);
+  });
+
+  test("a gain of E and then of −E is the identity, and no gain reaches white or black", () => {
+    fc.assert(
+      fc.property(fc.double({ min: 1e-4, max: 0.999, noNaN: true }), fc.double({ min: -3, max: 3, noNaN: true }), (y, stops) => {
+        const one = Float32Array.of(1);
+        const gain = (value: number, by: number) => reference.hueGain(Float32Array.of(value), Float32Array.of(0), one, pairTable(4, () => by))[0]!;
+        const there = gain(y, stops);
+        expect(there).toBeGreaterThan(0);
+        expect(there).toBeLessThan(1);
+        expect(Math.abs(gain(there, -stops) - y)).toBeLessThan(1e-5);
+      }),
+      { seed: 12 },
+    );
+  });
+});

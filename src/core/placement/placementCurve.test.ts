@@ -1,0 +1,115 @@
+import fc from "fast-check";
+import { describe, expect, test } from "vitest";
+import { compilePlan } from "../plan/compilePlan";
+import { defaultPlan } from "../plan/defaultPlan";
+import { readTable } from "../kernels/reference";
+import { anyStrands } from "../../../tests/anyPlan";
+import { findStrain } from "./findStrain";
+import { placementAtStrength, placementCurve } from "./placementCurve";
+import { addStrand, isHold, LEAST_GAP, moveStrand, removeStrand, type Strand } from "./strand";
+
+const strands = (...pairs: [number, number][]): Strand[] => pairs.map(([from, to]) => ({ from, to }));
+
+test("two holds at the ends leave every tone where it falls", () => {
+  const curve = placementCurve(strands([0, 0], [10, 10]));
+  for (let zone = 0; zone <= 10; zone += 0.37) expect(curve(zone)).toBeCloseTo(zone, 12);
+});
+
+test("meets its strands and stays between them", () => {
+  const curve = placementCurve(strands([0, 0], [4, 6], [7, 6.5], [10, 10]));
+  expect([curve(0), curve(4), curve(7), curve(10)]).toEqual([0, 6, 6.5, 10]);
+  expect(curve(5.5)).toBeGreaterThan(6);
+  expect(curve(5.5)).toBeLessThan(6.5);
+});
+
+test("is level beyond the outermost strands: a black switch and paper white", () => {
+  const curve = placementCurve(strands([1, 0], [9, 10]));
+  expect([curve(0.5), curve(9.7)]).toEqual([0, 10]);
+});
+
+describe("what must hold for every placement", () => {
+  test("monotone on all 65,536 levels, and holds within 1e-6", () => {
+    fc.assert(
+      fc.property(anyStrands(), fc.double({ min: 0, max: 2, noNaN: true }), (made, strength) => {
+        const curve = placementAtStrength(made, strength);
+        let last = -Infinity;
+        for (let level = 0; level < 65536; level++) {
+          const placed = curve((level / 65535) * 10);
+          // Mixing at a strength rounds in the last digit of a double.
+          if (placed < last - 1e-12) throw new Error(`falls at level ${level}: ${last} to ${placed}`);
+          last = placed;
+        }
+        for (const hold of made.filter(isHold)) expect(Math.abs(curve(hold.from) - hold.to)).toBeLessThan(1e-6);
+      }),
+      { seed: 21, numRuns: 60 },
+    );
+  });
+
+  test("stays in the scale", () => {
+    fc.assert(
+      fc.property(anyStrands(), fc.double({ min: 0, max: 2, noNaN: true }), fc.double({ min: 0, max: 10, noNaN: true }), (made, strength, zone) => {
+        const placed = placementAtStrength(made, strength)(zone);
+        expect(placed).toBeGreaterThanOrEqual(-1e-12);
+        expect(placed).toBeLessThanOrEqual(10 + 1e-12);
+      }),
+      { seed: 22 },
+    );
+  });
+
+  test("the table the kernels read keeps whole, half and third zones within 1e-6, and gentle curves within 2e-6", () => {
+    const plan = defaultPlan();
+    const made = strands([0, 0], [2.5, 2], [5, 5], [7, 7.5], [9, 9], [10, 10]);
+    plan.passes[0]!.move.strands = made;
+    const table = compilePlan(plan).passes[0]!.table!;
+    for (const { from, to } of made) expect(Math.abs(from / 10 + readTable(table, from / 10) - to / 10)).toBeLessThan(1e-6);
+    const curve = placementCurve(made);
+    for (let t = 0; t <= 1; t += 1 / 4999) expect(Math.abs(t + readTable(table, t) - curve(10 * t) / 10)).toBeLessThan(2e-6);
+  });
+});
+
+describe("strength", () => {
+  const made = strands([0, 0], [5, 6], [8, 8], [10, 10]);
+  test("0 changes nothing, ½ goes half way, 2 goes twice as far", () => {
+    expect(placementAtStrength(made, 0)(5)).toBe(5);
+    expect(placementAtStrength(made, 0.5)(5)).toBe(5.5);
+    expect(placementAtStrength(made, 2)(5)).toBe(7);
+    expect(placementAtStrength(made, 2)(8)).toBe(8);
+  });
+  test("beyond 1 stops at the ends and keeps the order", () => {
+    const far = placementAtStrength(strands([0, 0], [5, 9], [6, 9.2], [10, 10]), 2);
+    expect(far(5)).toBe(10);
+    expect(far(6)).toBe(10);
+  });
+});
+
+describe("moving strands", () => {
+  const made = strands([0, 0], [5, 5], [10, 10]);
+  test("one stops at its neighbours", () => {
+    expect(moveStrand(made, 1, { from: 20, to: 20 })[1]).toEqual({ from: 10 - LEAST_GAP, to: 10 });
+    expect(moveStrand(made, 1, { from: -1, to: -1 })[1]).toEqual({ from: LEAST_GAP, to: 0 });
+  });
+  test("one is added in order, but not on top of another", () => {
+    expect(addStrand(made, { from: 7, to: 7 })!.map(({ from }) => from)).toEqual([0, 5, 7, 10]);
+    expect(addStrand(made, { from: 5.01, to: 5 })).toBeUndefined();
+    expect(addStrand(made, { from: 11, to: 10 })).toBeUndefined();
+  });
+  test("the last two stay", () => {
+    expect(removeStrand(made, 1)).toHaveLength(2);
+    expect(removeStrand(strands([0, 0], [10, 10]), 0)).toHaveLength(2);
+  });
+});
+
+describe("strain", () => {
+  test("finds where tones merge and where they are torn apart", () => {
+    const curve = placementCurve(strands([0, 0], [4, 1], [5, 6], [9, 6.4], [10, 10]));
+    const found = findStrain(curve);
+    const tearing = found.find(({ kind }) => kind === "tearing")!;
+    expect(tearing.from).toBeGreaterThan(3.8);
+    expect(tearing.to).toBeLessThan(5.2);
+    const merging = found.filter(({ kind }) => kind === "merging");
+    expect(merging.some(({ from, to }) => from < 7 && to > 7)).toBe(true);
+  });
+  test("finds nothing in a gentle placement", () => {
+    expect(findStrain(placementCurve(strands([0, 0], [4, 4.5], [10, 10])))).toEqual([]);
+  });
+});

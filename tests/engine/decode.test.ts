@@ -1,0 +1,202 @@
+import { readFileSync, readdirSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import sharp from "sharp";
+import { describe, expect, test } from "vitest";
+import { defaultPlan } from "@/core/plan/defaultPlan";
+import { greyProfile } from "@/core/formats/greyProfile";
+import { readIccProfile } from "@/core/formats/readIccProfile";
+import { SRGB_TO_P3 } from "@/core/colour/primaries";
+import { toLinear } from "@/core/colour/transferCurve";
+import { decodePicture } from "@/engine/node/decodePicture";
+import { RawLevels } from "@/engine/node/rawLevels";
+import { renderPicture } from "@/engine/node/renderPicture";
+import { colourful, rgb16, rgb8, to8 } from "../madePictures";
+import { temporaryFolder } from "../temporary";
+
+const folder = temporaryFolder();
+const [W, H] = [90, 60];
+const levels = colourful(W, H);
+const levels8 = to8(levels);
+
+async function decoded(name: string, bytes: Buffer) {
+  const path = join(folder, name);
+  writeFileSync(path, bytes);
+  return decodePicture(path, `${path}.raw`);
+}
+
+async function tones(name: string, bytes: Buffer): Promise<Uint16Array> {
+  const { levels: grey } = await renderPicture(await decoded(name, bytes), defaultPlan(), { depth: 16 });
+  return grey as Uint16Array;
+}
+
+const largest = (a: ArrayLike<number>, b: ArrayLike<number>) => Array.from(a).reduce((most, v, i) => Math.max(most, Math.abs(v - b[i]!)), 0);
+
+describe("levels arrive as they are stored", () => {
+  const files: [string, () => Promise<Buffer>, 8 | 16][] = [
+    ["png of 8 bits", () => rgb8(levels8, W, H).png().toBuffer(), 8],
+    ["png of 16 bits", () => rgb16(levels, W, H).png().toBuffer(), 16],
+    ["tiff of 8 bits", () => rgb8(levels8, W, H).tiff({ compression: "lzw" }).toBuffer(), 8],
+    ["tiff of 16 bits", () => rgb16(levels, W, H).tiff({ compression: "deflate" }).toBuffer(), 16],
+    ["lossless webp", () => rgb8(levels8, W, H).webp({ lossless: true }).toBuffer(), 8],
+    ["lossless avif", () => rgb8(levels8, W, H).avif({ lossless: true }).toBuffer(), 8],
+  ];
+  test.each(files)("%s", async (name, make, depth) => {
+    const picture = await decoded(name, await make());
+    expect(picture).toMatchObject({ width: W, height: H, depth });
+    const raw = new RawLevels(picture);
+    const read = raw.read(0, 0, W, H);
+    expect(largest(read, depth === 8 ? levels8 : levels)).toBe(0);
+    expect(largest(raw.read(5, 7, 3, 2), [...read.subarray(3 * (7 * W + 5), 3 * (7 * W + 8)), ...read.subarray(3 * (8 * W + 5), 3 * (8 * W + 8))])).toBe(0);
+    raw.close();
+  });
+});
+
+describe("colour", () => {
+  test("8-bit sRGB, 16-bit sRGB and the same tagged wider give the same tones", async () => {
+    const coarse = Uint16Array.from(levels8, (level) => level * 257); // the very same colours at 16 bits
+    const plain = await tones("plain8.png", await rgb8(levels8, W, H).png().toBuffer());
+    const deep = await tones("plain16.png", await rgb16(coarse, W, H).png().toBuffer());
+    expect(largest(plain, deep)).toBeLessThanOrEqual(1);
+    const tagged8 = await tones("p3-8.png", await rgb8(levels8, W, H).withIccProfile("p3").png().toBuffer());
+    // The encoder converts to P3 at 8 bits: half a level of rounding a channel, and a little more in the dark.
+    expect(largest(plain, tagged8)).toBeLessThanOrEqual(2.5 * 257);
+    const srgbTagged = await tones("srgb-8.png", await rgb8(levels8, W, H).withIccProfile("srgb").png().toBuffer());
+    expect(largest(plain, srgbTagged)).toBeLessThanOrEqual(80); // the profile's colorants carry 16 bits
+  });
+
+  test("an embedded sRGB profile is read as the standard has it", async () => {
+    const { icc } = await sharp(await rgb8(levels8, W, H).withIccProfile("srgb").png().toBuffer()).metadata();
+    const space = readIccProfile(icc!)!;
+    space.toP3.forEach((cell, i) => expect(Math.abs(cell - SRGB_TO_P3[i]!)).toBeLessThan(2e-3));
+    expect(toLinear(space.curves[1], 0.5)).toBeCloseTo(0.21404, 3);
+  });
+
+  test("our own grey profile can be read back", () => {
+    const space = readIccProfile(greyProfile())!;
+    expect(space.name).toContain("grey");
+    expect(toLinear(space.curves[0], 0.5)).toBeCloseTo(0.21404, 4);
+  });
+
+  test("a broken profile is set aside, and said", async () => {
+    const png = await rgb8(levels8, W, H).withIccProfile("p3").png().toBuffer();
+    const { icc } = await sharp(png).metadata();
+    expect(() => readIccProfile(icc!.subarray(0, 140))).toThrow(expect.objectContaining({ code: "bad_profile" }));
+    expect(() => readIccProfile(new Uint8Array(300))).toThrow(expect.objectContaining({ code: "bad_profile" }));
+  });
+});
+
+describe("unusual but sound pictures", () => {
+  test("EXIF orientation is honoured", async () => {
+    const picture = await decoded("turned.jpg", await rgb8(levels8, W, H).withMetadata({ orientation: 6 }).jpeg({ quality: 100, chromaSubsampling: "4:4:4" }).toBuffer());
+    expect(picture).toMatchObject({ width: H, height: W });
+    const raw = new RawLevels(picture);
+    const corner = raw.read(H - 1, 0, 1, 1); // the stored upper left lies upper right after a quarter turn
+    raw.close();
+    expect(largest(corner, levels8.subarray(0, 3))).toBeLessThan(24);
+  });
+
+  test.each([
+    ["grey of 8 bits", () => rgb8(levels8, W, H).greyscale().toColourspace("b-w").png().toBuffer(), 8],
+    ["grey of 16 bits", () => sharp(levels.filter((_, i) => i % 3 === 0), { raw: { width: W, height: H, channels: 1 } }).toColourspace("grey16").png().toBuffer(), 16],
+    ["one-bit tiff", () => rgb8(levels8, W, H).threshold().toColourspace("b-w").tiff({ bitdepth: 1 }).toBuffer(), 8],
+    ["palette png", () => rgb8(levels8, W, H).png({ palette: true, colours: 4 }).toBuffer(), 8],
+  ] as const)("%s", async (name, make, depth) => {
+    const picture = await decoded(name, await make());
+    expect(picture).toMatchObject({ width: W, height: H, depth });
+    const { levels: grey } = await renderPicture(picture, defaultPlan(), { depth: 8 });
+    expect(new Set(grey).size).toBeGreaterThan(1);
+  });
+
+  test("a 16-bit grey ramp keeps its levels", async () => {
+    const ramp = Uint16Array.from({ length: W * H }, (_, i) => Math.round((65535 * i) / (W * H - 1)));
+    const out = await tones("ramp.png", await sharp(ramp, { raw: { width: W, height: H, channels: 1 } }).toColourspace("grey16").png().toBuffer());
+    expect(largest(out, ramp)).toBeLessThanOrEqual(1);
+  });
+
+  test("transparent parts become paper white, and it is said", async () => {
+    const rgba = new Uint8Array(4 * W * H);
+    for (let i = 0; i < W * H; i++) rgba.set([20, 20, 20, i < (W * H) / 2 ? 0 : 255], 4 * i);
+    const picture = await decoded("alpha.png", await sharp(rgba, { raw: { width: W, height: H, channels: 4 } }).png().toBuffer());
+    const raw = new RawLevels(picture);
+    expect([...raw.read(0, 0, 1, 1)]).toEqual([255, 255, 255]);
+    expect([...raw.read(0, H - 1, 1, 1)]).toEqual([20, 20, 20]);
+    raw.close();
+    expect(picture.facts.notes.join(" ")).toContain("white");
+  });
+
+  test("CMYK is converted, and it is said", async () => {
+    const picture = await decoded("cmyk.jpg", await rgb8(levels8, W, H).toColourspace("cmyk").jpeg({ quality: 100 }).toBuffer());
+    expect(picture.facts.notes.join(" ")).toContain("CMYK");
+    const raw = new RawLevels(picture);
+    expect(largest(raw.read(0, 0, W, 1), levels8.subarray(0, 3 * W))).toBeLessThan(60); // through a press's narrower colours
+    raw.close();
+  });
+});
+
+describe("refused, with the reason", () => {
+  const jpeg = () => rgb8(levels8, W, H).jpeg().toBuffer();
+  const cases: [string, () => Promise<Buffer>, string, RegExp][] = [
+    ["empty.jpg", async () => Buffer.alloc(0), "not_a_picture", /empty/],
+    ["notes.txt.jpg", async () => Buffer.from("Dear diary, no photographs today, only words."), "not_a_picture", /not a JPEG, PNG/],
+    ["drawing.png", async () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>'), "not_a_picture", /whatever its name/],
+    ["moving.gif", () => rgb8(levels8, W, H).gif().toBuffer(), "not_a_picture", /not a JPEG/],
+    ["cut.jpg", async () => (await jpeg()).subarray(0, 900), "broken_picture", /JPEG data is broken/],
+    ["cut.png", async () => { const png = await rgb16(levels, W, H).png().toBuffer(); return png.subarray(0, png.length / 2); }, "broken_picture", /PNG data is broken/],
+    ["cut.tif", async () => { const tiff = await rgb16(levels, W, H).tiff({ compression: "none" }).toBuffer(); return tiff.subarray(0, tiff.length / 3); }, "broken_picture", /TIFF data is broken/],
+    ["cut.webp", async () => { const webp = await rgb8(levels8, W, H).webp().toBuffer(); return webp.subarray(0, webp.length / 2); }, "broken_picture", /WebP data is broken/],
+    ["cut.avif", async () => { const avif = await rgb8(levels8, W, H).avif().toBuffer(); return avif.subarray(0, avif.length / 2); }, "broken_picture", /AVIF data is broken/],
+    ["head-only.png", async () => (await rgb8(levels8, W, H).png().toBuffer()).subarray(0, 40), "broken_picture", /PNG/],
+    ["bomb.png", async () => hugePng(), "too_large", /megapixels/],
+    ["float.tif", async () => floatTiff(), "unusual_picture", /float/],
+  ];
+  test.each(cases)("%s", async (name, make, code, words) => {
+    await expect(decoded(name, await make())).rejects.toMatchObject({ code, message: expect.stringMatching(words) as string });
+  });
+  test("and nothing is left behind", () => {
+    expect(readdirSync(folder).filter((name) => /(cut|bomb|head-only|float).*\.v$/.test(name))).toEqual([]);
+  });
+});
+
+/** A PNG whose header claims 20,000 × 20,000 pixels. */
+function hugePng(): Buffer {
+  const png = readFileSync(join("demo", "stair-to-the-dome.png")).subarray(0, 4096);
+  const made = Buffer.from(png);
+  made.writeUInt32BE(20000, 16);
+  made.writeUInt32BE(20000, 20);
+  made.writeUInt32BE(crc(made.subarray(12, 29)), 29);
+  return made;
+}
+
+function crc(bytes: Buffer): number {
+  let c = ~0;
+  for (const byte of bytes) {
+    c ^= byte;
+    for (let k = 0; k < 8; k++) c = c & 1 ? (c >>> 1) ^ 0xedb88320 : c >>> 1;
+  }
+  return ~c >>> 0;
+}
+
+/** A smallest TIFF with 32-bit float samples: 2 × 1 pixels, RGB. */
+function floatTiff(): Buffer {
+  const entries: [number, number, number, number][] = [
+    [256, 3, 1, 2], [257, 3, 1, 1], [258, 3, 3, 158], [259, 3, 1, 1], [262, 3, 1, 2], [273, 4, 1, 170],
+    [277, 3, 1, 3], [278, 3, 1, 1], [279, 4, 1, 24], [284, 3, 1, 1], [339, 3, 3, 164],
+  ];
+  const made = Buffer.alloc(194);
+  made.write("II*\0", "latin1");
+  made.writeUInt32LE(8, 4);
+  made.writeUInt16LE(entries.length, 8);
+  entries.forEach(([tag, type, count, value], i) => {
+    const at = 10 + 12 * i;
+    made.writeUInt16LE(tag, at);
+    made.writeUInt16LE(type, at + 2);
+    made.writeUInt32LE(count, at + 4);
+    made.writeUInt32LE(value, at + 8);
+  });
+  for (let c = 0; c < 3; c++) {
+    made.writeUInt16LE(32, 158 + 2 * c);
+    made.writeUInt16LE(3, 164 + 2 * c);
+  }
+  for (let i = 0; i < 6; i++) made.writeFloatLE(i / 6, 170 + 4 * i);
+  return made;
+}
