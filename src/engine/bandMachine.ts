@@ -14,6 +14,7 @@ export const BAND_PIXELS = 16384;
 
 /** Knots of the luminance-to-tone table: error below 4e-7 in tone, a fortieth of a 16-bit level. */
 const LUMINANCE_KNOTS = 16384;
+const LUMINANCE_TO_TONE = pairTable(LUMINANCE_KNOTS, luminanceToTone);
 
 /** What the planes of a band hold. */
 export const PLANES = ["red", "green", "blue", "hue", "fade", "tone"] as const;
@@ -65,7 +66,7 @@ export class BandMachine {
     this.#ditherRow = heap.reserve(32);
     this.#counts = heap.reserve(16 * HISTOGRAM_BINS);
     this.#tables = heap.reserve((passSlots + 1) * this.#tableBytes);
-    heap.f32(this.#toneTable, 2 * (LUMINANCE_KNOTS + 1)).set(pairTable(LUMINANCE_KNOTS, luminanceToTone));
+    heap.f32(this.#toneTable, LUMINANCE_TO_TONE.length).set(LUMINANCE_TO_TONE);
     heap.f32(this.#hueConstants, 17).set([...P3_TO_LMS, ...LMS_TO_LAB.slice(3), CHROMA_FADE.from, 1 / (CHROMA_FADE.to - CHROMA_FADE.from)]);
   }
 

@@ -79,7 +79,7 @@ export class Stage {
     this.#red = planes.red;
     this.#green = planes.green;
     this.#blue = planes.blue;
-    this.#rowsInBand = Math.max(1, Math.floor(BAND_PIXELS / size.width));
+    this.#rowsInBand = Math.min(Math.max(1, Math.floor(BAND_PIXELS / size.width)), size.height);
     this.#machine = machineFor(size, this.#rowsInBand, FIRST_PASS_SLOTS);
   }
 

@@ -1,0 +1,276 @@
+import fc from "fast-check";
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { pathToFileURL } from "node:url";
+import sharp from "sharp";
+import { describe, expect, test } from "vitest";
+import { EXPORT_FORMATS, EXPORT_FORMAT_FACTS, ExportSettings } from "@/contracts/exportSettings";
+import { luminanceToTone } from "@/core/colour/lstar";
+import { SRGB_CURVE, toLinear } from "@/core/colour/transferCurve";
+import { SRGB_SPACE } from "@/core/colour/sourceSpace";
+import { compilePlan } from "@/core/plan/compilePlan";
+import { defaultPlan } from "@/core/plan/defaultPlan";
+import type { Plan } from "@/core/plan/plan";
+import { areaReduceRows } from "@/core/spatial/areaReduce";
+import { greyProfile } from "@/core/formats/greyProfile";
+import { readIccProfile } from "@/core/formats/readIccProfile";
+import { lookTable } from "@/core/view/toneTables";
+import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
+import { decodePicture } from "@/engine/node/decodePicture";
+import { embedInPng, embedInTiff } from "@/engine/node/embedProfile";
+import { preparePicture, readPrepared } from "@/engine/node/preparePicture";
+import { renderPicture } from "@/engine/node/renderPicture";
+import { writePrint } from "@/engine/node/writePrint";
+import { rowRenderer } from "@/engine/renderRows";
+import { Stage } from "@/engine/stage";
+import { anyPlan } from "../anyPlan";
+import { colourful, rgb16, rgb8, to8, wedge16 } from "../madePictures";
+import { temporaryFolder } from "../temporary";
+
+const folder = temporaryFolder();
+const threadFile = pathToFileURL(join("dist", "renderThread.mjs"));
+
+/** A plan that uses everything there is. */
+function fullPlan(): Plan {
+  const plan = defaultPlan();
+  plan.mix.weights = { red: 0.9, green: 0.4, blue: -0.3 };
+  plan.mix.hueKnots = [{ hueDeg: 30, stops: 0.8 }, { hueDeg: 120, stops: -0.4 }, { hueDeg: 250, stops: -1.2 }];
+  plan.passes[0]!.move.strands = [{ from: 0, to: 0 }, { from: 3, to: 2.5 }, { from: 7, to: 7.5 }, { from: 10, to: 10 }];
+  plan.passes.push({ ...structuredClone(plan.passes[0]!), id: "second", strength: 0.6 });
+  return plan;
+}
+
+async function decodedFrom(name: string, bytes: Buffer) {
+  const path = join(folder, name);
+  writeFileSync(path, bytes);
+  return decodePicture(path, `${path}.raw`);
+}
+
+const largest = (a: ArrayLike<number>, b: ArrayLike<number>) => {
+  expect(a.length).toBe(b.length);
+  let most = 0;
+  for (let i = 0; i < a.length; i++) most = Math.max(most, Math.abs(a[i]! - b[i]!));
+  return most;
+};
+
+async function readGrey16(path: string): Promise<Uint16Array> {
+  const { data } = await sharp(path).toColourspace("grey16").keepIccProfile().raw({ depth: "ushort" }).toBuffer({ resolveWithObject: true });
+  return new Uint16Array(data.buffer, data.byteOffset, data.length / 2);
+}
+
+describe("a neutral 16-bit wedge through an empty plan", () => {
+  const { levels, width, height } = wedge16();
+  const sources: [string, () => Promise<Buffer>][] = [
+    ["untagged.png", () => rgb16(levels, width, height).png().toBuffer()],
+    ["untagged.tif", () => rgb16(levels, width, height).tiff({ compression: "lzw" }).toBuffer()],
+    ["tagged.png", () => tagged("png", embedInPng)],
+    ["tagged.tif", () => tagged("tiff", embedInTiff)],
+  ];
+  const grey = levels.filter((_, i) => i % 3 === 0);
+
+  test.each(sources)("from %s comes out of a 16-bit export unchanged", async (name, make) => {
+    const picture = await decodedFrom(`wedge-${name}`, await make());
+    expect(picture.depth).toBe(16);
+    if (name.startsWith("tagged")) expect(picture.space).not.toBe(SRGB_SPACE);
+    const rendered = await renderPicture(picture, defaultPlan(), { depth: 16 });
+    for (const format of ["tiff16", "png16"] as const) {
+      const out = join(folder, `wedge-${name}.${EXPORT_FORMAT_FACTS[format].extension}`);
+      await writePrint(rendered, ExportSettings.parse({ format }), out);
+      const back = await readGrey16(out);
+      expect(largest(back, grey)).toBeLessThanOrEqual(1);
+      const lstar = (level: number) => 100 * luminanceToTone(toLinear(SRGB_CURVE, level / 65535));
+      expect(Math.max(...Array.from(back, (level, i) => Math.abs(lstar(level) - lstar(grey[i]!))))).toBeLessThanOrEqual(0.01);
+    }
+  });
+
+  /** The wedge with the decoder library's sRGB profile in it, put there without touching a level. */
+  async function tagged(format: "png" | "tiff", embed: typeof embedInPng): Promise<Buffer> {
+    const { icc } = await sharp(await rgb8(to8(levels), width, height).withIccProfile("srgb").png().toBuffer()).metadata();
+    const path = join(folder, `tagging.${format}`);
+    const pixels = rgb16(levels, width, height);
+    await (format === "png" ? pixels.png() : pixels.tiff({ compression: "lzw" })).toFile(path);
+    await embed(path, icc!);
+    return readFileSync(path);
+  }
+});
+
+describe("what must not change a level", () => {
+  const [W, H] = [331, 217]; // odd, so that bands end in the middle of everything
+  const levels = colourful(W, H);
+  const source = async () => decodedFrom("colourful.png", await rgb16(levels, W, H).png().toBuffer());
+
+  test("band size, down to a single row at a time", async () => {
+    const picture = await source();
+    const whole = await renderPicture(picture, fullPlan(), { depth: 16 });
+    for (const bandPixels of [1, 500, 4096, 1e6]) {
+      expect(largest((await renderPicture(picture, fullPlan(), { depth: 16, bandPixels })).levels, whole.levels)).toBe(0);
+    }
+  });
+
+  test("the number of threads, dither included", async () => {
+    expect(existsSync(threadFile)).toBe(true); // npm run build:node makes it
+    const picture = await source();
+    for (const depth of [8, 16] as const) {
+      const alone = await renderPicture(picture, fullPlan(), { depth });
+      for (const threads of [1, 3]) expect(largest((await renderPicture(picture, fullPlan(), { depth, threads, threadFile })).levels, alone.levels)).toBe(0);
+    }
+  });
+
+  test("whether the page's worker or the server computes it", () => {
+    const size = { width: W, height: H };
+    const compiled = compilePlan(fullPlan());
+    const stage = Stage.fromLevels(levels, size, SRGB_SPACE);
+    const shown = stage.render(compiled, 0, { table: lookTable({ kind: "picture" }), dithered: false, colour: false });
+    const out = new Uint16Array(W * H);
+    rowRenderer({ size, depth: 16, space: SRGB_SPACE, readRows: (y, rows) => levels.subarray(3 * y * W, 3 * (y + rows) * W) }, compiled, { size, depth: 16 }).render(0, H, out);
+    const eight = Array.from(out, (level) => level / 257);
+    // Rounded to 8 bits without dither: half a level, and the coarser table of the screen.
+    expect(largest(eight, Array.from({ length: W * H }, (_, i) => shown[4 * i]!))).toBeLessThan(0.52);
+  });
+
+  test("going back and forth on the bench: any order of edits ends where a fresh stage does", () => {
+    const size = { width: 64, height: 40 };
+    const small = colourful(64, 40);
+    const stage = Stage.fromLevels(small, size, SRGB_SPACE);
+    const showing = { table: lookTable({ kind: "picture" }), dithered: true, colour: false };
+    fc.assert(
+      fc.property(fc.array(fc.tuple(anyPlan(), fc.nat(4)), { minLength: 1, maxLength: 5 }), (steps) => {
+        for (const [plan, pick] of steps) {
+          const chosen = plan.passes.length ? pick % plan.passes.length : undefined;
+          const compiled = compilePlan(plan);
+          const got = stage.render(compiled, chosen, showing);
+          const fresh = Stage.fromLevels(small, size, SRGB_SPACE);
+          expect(Buffer.compare(Buffer.from(got), Buffer.from(fresh.render(compiled, chosen, showing)))).toBe(0);
+          expect(stage.histograms()).toEqual(fresh.histograms());
+          expect(stage.readPoint(9, 9)).toEqual(fresh.readPoint(9, 9));
+        }
+      }),
+      { seed: 81, numRuns: 40 },
+    );
+  });
+});
+
+test("any valid plan on any picture gives levels in range, and as many as there are pixels", () => {
+  fc.assert(
+    fc.property(anyPlan(), fc.array(fc.integer({ min: 0, max: 65535 }), { minLength: 24, maxLength: 24 }), (plan, made) => {
+      const size = { width: 4, height: 2 };
+      const stage = Stage.fromLevels(Uint16Array.from(made), size, SRGB_SPACE);
+      stage.update(compilePlan(plan), undefined);
+      const { finished } = stage.histograms()!;
+      expect(finished.length).toBe(HISTOGRAM_BINS);
+      expect(finished.reduce((sum, count) => sum + count, 0)).toBe(8);
+      for (let i = 0; i < 8; i++) {
+        const tone = stage.readPoint(i % 4, i >> 2)!.finished;
+        expect(tone >= -1e-6 && tone <= 1 + 1e-6).toBe(true);
+      }
+    }),
+    { seed: 82, numRuns: 300 },
+  );
+});
+
+test("the preview at a quarter agrees with the export reduced to a quarter", async () => {
+  const [W, H] = [640, 480];
+  const levels = colourful(W, H);
+  const quarter = { width: W / 4, height: H / 4 };
+  const size = { width: W, height: H };
+  const stage = Stage.fromLevels(levels, size, SRGB_SPACE).reducedTo(quarter);
+  stage.update(compilePlan(fullPlan()), undefined);
+  const picture = await decodedFrom("large.png", await rgb16(levels, W, H).png().toBuffer());
+  const { levels: exported } = await renderPicture(picture, fullPlan(), { depth: 16 });
+  const light = Float32Array.from(exported, (level) => toLinear(SRGB_CURVE, level / 65535));
+  const reduced = areaReduceRows(light, 0, size, quarter, 0, quarter.height);
+  const differences: number[] = [];
+  // readPoint takes a mean of nine pixels; compare like with like, away from the frame.
+  for (let y = 1; y < quarter.height - 1; y++) {
+    for (let x = 1; x < quarter.width - 1; x++) {
+      let sum = 0;
+      for (let dy = -1; dy <= 1; dy++) for (let dx = -1; dx <= 1; dx++) sum += luminanceToTone(reduced[(y + dy) * quarter.width + x + dx]!);
+      differences.push(Math.abs(stage.readPoint(x, y)!.finished - sum / 9));
+    }
+  }
+  differences.sort((a, b) => a - b);
+  expect(differences.reduce((sum, d) => sum + d, 0) / differences.length).toBeLessThanOrEqual(0.002);
+  expect(differences[Math.floor(0.999 * differences.length)]!).toBeLessThanOrEqual(0.01);
+});
+
+describe("exports", () => {
+  const [W, H] = [120, 80];
+  const picture = async () => decodedFrom("small.png", await rgb8(to8(colourful(W, H)), W, H).png().toBuffer());
+
+  test.each(EXPORT_FORMATS)("%s carries the grey profile, the right depth, and the levels that were rendered", async (format) => {
+    const { depth, extension } = EXPORT_FORMAT_FACTS[format];
+    const rendered = await renderPicture(await picture(), fullPlan(), { depth });
+    const path = join(folder, `print-${format}.${extension}`);
+    await writePrint(rendered, ExportSettings.parse({ format, quality: 100 }), path);
+    const metadata = await sharp(path).metadata();
+    expect(metadata).toMatchObject({ width: W, height: H, channels: 1, depth: depth === 16 ? "ushort" : "uchar" });
+    expect(Buffer.compare(metadata.icc!, Buffer.from(greyProfile()))).toBe(0);
+    expect(readIccProfile(metadata.icc!)).toBeDefined();
+    if (depth === 16) expect(largest(await readGrey16(path), rendered.levels)).toBe(0);
+    else {
+      const { data } = await sharp(path).keepIccProfile().toColourspace("b-w").raw().toBuffer({ resolveWithObject: true });
+      expect(largest(data, rendered.levels)).toBeLessThanOrEqual(format === "jpeg" ? 6 : 0);
+    }
+  });
+
+  test("a colour-managed reader finds the same L* through the profile", async () => {
+    const rendered = await renderPicture(await picture(), defaultPlan(), { depth: 16 });
+    const path = join(folder, "managed.tif");
+    await writePrint(rendered, ExportSettings.parse({ format: "tiff16" }), path);
+    // Through the profile to sRGB by the decoder's colour engine, at 8 bits.
+    const { data, info } = await sharp(path).pipelineColourspace("b-w").toColourspace("srgb").raw().toBuffer({ resolveWithObject: true });
+    const managed = Array.from({ length: W * H }, (_, i) => data[i * info.channels]!);
+    expect(largest(managed, Array.from(rendered.levels, (level) => level / 257))).toBeLessThanOrEqual(1.01);
+  });
+
+  test("a reduced export keeps the mean light and never enlarges", async () => {
+    const source = await picture();
+    const full = await renderPicture(source, fullPlan(), { depth: 16 });
+    const small = await renderPicture(source, fullPlan(), { depth: 16, longEdge: 50 });
+    expect(small.size).toEqual({ width: 50, height: 33 });
+    const light = (levels: ArrayLike<number>) => Array.from(levels).reduce((sum, level) => sum + toLinear(SRGB_CURVE, level / 65535), 0) / levels.length;
+    expect(light(small.levels)).toBeCloseTo(light(full.levels), 4);
+    expect((await renderPicture(source, fullPlan(), { depth: 16, longEdge: 5000 })).size).toEqual({ width: W, height: H });
+    expect(largest((await renderPicture(source, fullPlan(), { depth: 16, longEdge: 50, threads: 2, threadFile })).levels, small.levels)).toBe(0);
+  });
+
+  test("a cancelled render ends with the code, before it is whole", async () => {
+    await expect(renderPicture(await picture(), fullPlan(), { depth: 8, signal: AbortSignal.abort() })).rejects.toMatchObject({ code: "cancelled" });
+  });
+
+  test("a failed write leaves nothing behind", async () => {
+    const rendered = await renderPicture(await picture(), fullPlan(), { depth: 8 });
+    const taken = join(folder, "taken.png");
+    mkdirSync(join(taken, "inside"), { recursive: true }); // a folder of that name: the last step, the renaming, fails
+    const before = readdirSync(folder);
+    await expect(writePrint(rendered, ExportSettings.parse({ format: "png8" }), taken)).rejects.toThrow();
+    expect(readdirSync(folder)).toEqual(before);
+  });
+
+  test("a file with a broken profile is read as sRGB, and it is said", async () => {
+    const path = join(folder, "broken-profile.tif");
+    await rgb8(to8(colourful(W, H)), W, H).tiff().toFile(path);
+    await embedInTiff(path, greyProfile().map((byte, i) => (i > 130 && i < 150 ? 0xff : byte)));
+    const decoded = await decodePicture(path, join(folder, "broken-profile"));
+    expect(decoded.space.name).toBe("sRGB");
+    expect(decoded.facts.notes.join(" ")).toContain("broken");
+  });
+});
+
+describe("prepared pictures", () => {
+  test("levels go down to the preview, agree with the full size, and are found again", async () => {
+    const [W, H] = [3000, 900];
+    const path = join(folder, "wide.png");
+    await rgb16(colourful(W, H), W, H).png({ compressionLevel: 1 }).toFile(path);
+    const prepared = await preparePicture(path, join(folder, "prepared"));
+    expect(prepared.levels.map(({ width, height, depth }) => [width, height, depth])).toEqual([[3000, 900, 16], [1500, 450, 16], [1280, 384, 16]]);
+    expect(await readPrepared(join(folder, "prepared"))).toEqual(prepared);
+    expect(await readPrepared(join(folder, "elsewhere"))).toBeUndefined();
+    const meanLight = async (level: number) => {
+      const { levels } = await renderPicture(prepared.files[level]!, defaultPlan(), { depth: 16 });
+      return Array.from(levels).reduce((sum, grey) => sum + toLinear(SRGB_CURVE, grey / 65535), 0) / levels.length;
+    };
+    const full = await meanLight(0);
+    for (const level of [1, 2]) expect(Math.abs((await meanLight(level)) / full - 1)).toBeLessThan(1e-4);
+  });
+});
