@@ -14,11 +14,24 @@ export default defineConfig({
       },
       {
         resolve: { alias },
-        test: { name: "server", include: ["tests/server/**/*.test.ts"], globalSetup: "tests/server/cluster.ts", testTimeout: 60_000, hookTimeout: 120_000 },
+        test: {
+          name: "server",
+          include: ["tests/server/**/*.test.ts"],
+          globalSetup: "tests/server/cluster.ts",
+          testTimeout: 60_000,
+          hookTimeout: 120_000,
+        },
       },
       {
         resolve: { alias },
-        test: { name: "browser", include: ["tests/browser/**/*.test.ts"], globalSetup: "tests/browser/application.ts", testTimeout: 90_000, hookTimeout: 180_000, fileParallelism: false },
+        test: {
+          name: "browser",
+          include: ["tests/browser/**/*.test.ts"],
+          globalSetup: "tests/browser/application.ts",
+          testTimeout: 90_000,
+          hookTimeout: 180_000,
+          fileParallelism: false,
+        },
       },
     ],
   },

@@ -73,11 +73,16 @@ async function readCall(args: string[]): Promise<Call> {
     ...(values.size && { longEdge: Number(values.size) }),
   });
   if (!settings.success) {
-    const names: Record<string, string> = { format: `--format ${format}`, quality: `--quality ${values.quality}`, longEdge: `--size ${values.size}` };
+    const names: Record<string, string> = {
+      format: `--format ${format}`,
+      quality: `--quality ${values.quality}`,
+      longEdge: `--size ${values.size}`,
+    };
     throw new UsageError(settings.error.issues.map((issue) => `${names[String(issue.path[0])]}: ${issue.message}`).join("\n"));
   }
   const threads = Number(values.threads ?? 2);
-  if (!Number.isInteger(threads) || threads < 1 || threads > 64) throw new UsageError(`--threads ${values.threads}: a whole number from 1 to 64`);
+  if (!Number.isInteger(threads) || threads < 1 || threads > 64)
+    throw new UsageError(`--threads ${values.threads}: a whole number from 1 to 64`);
   return { pictures: positionals, plan: await readPlan(values.plan), out: values.out, outIsFolder, settings: settings.data, threads };
 }
 

@@ -19,15 +19,29 @@ const isFresh = () => {
 
 if (!isFresh()) {
   mkdirSync(join(root, "build"), { recursive: true });
-  const { error, stderr } = await asc.main([
-    source, "--baseDir", root, "-O3", "--noAssert", "--runtime", "stub", "--importMemory", "--enable", "simd", "-o", "build/kernels.wasm",
+  const { error } = await asc.main([
+    source,
+    "--baseDir",
+    root,
+    "-O3",
+    "--noAssert",
+    "--runtime",
+    "stub",
+    "--importMemory",
+    "--enable",
+    "simd",
+    "-o",
+    "build/kernels.wasm",
   ]);
   if (error) {
-    console.error(stderr.toString());
+    console.error(error);
     process.exit(1);
   }
   const bytes = readFileSync(built);
-  writeFileSync(target, `// Made by scripts/build-kernels.mjs from as/kernels.ts.\nexport const WASM_BASE64 =\n  "${bytes.toString("base64")}";\n`);
+  writeFileSync(
+    target,
+    `// Made by scripts/build-kernels.mjs from as/kernels.ts.\nexport const WASM_BASE64 =\n  "${bytes.toString("base64")}";\n`,
+  );
   rmSync(built);
   console.log(`kernels: ${bytes.length} bytes of WebAssembly`);
 }

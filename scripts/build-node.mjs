@@ -6,6 +6,7 @@ await build({
     render: "cli/render.ts",
     worker: "cli/worker.ts",
     setup: "cli/setup.ts",
+    schema: "cli/schema.ts",
     renderThread: "src/engine/node/renderThread.ts",
     pictureThread: "src/engine/node/pictureThread.ts",
   },

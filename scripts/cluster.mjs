@@ -26,16 +26,34 @@ export async function startCluster({ folder, port, isThrowaway = false, log = ()
     if (owner) [data, secret].forEach((path) => chownSync(path, owner.uid, owner.gid));
     const made = spawnSync(
       join(bin, "initdb"),
-      ["-D", data, "-U", USER, "-E", "UTF8", "--locale=C.UTF-8", "--auth=scram-sha-256", `--pwfile=${secret}`, ...(isThrowaway ? ["--no-sync"] : [])],
+      [
+        "-D",
+        data,
+        "-U",
+        USER,
+        "-E",
+        "UTF8",
+        "--locale=C.UTF-8",
+        "--auth=scram-sha-256",
+        `--pwfile=${secret}`,
+        ...(isThrowaway ? ["--no-sync"] : []),
+      ],
       { ...owner, encoding: "utf8", env: { PATH: process.env.PATH, HOME: home }, cwd: data },
     );
     if (made.status !== 0) throw new Error(`the database could not be made:\n${made.stderr}`);
   }
-  if (await isListening(port)) throw new Error(`port ${port} is taken; choose another with NIGROGRAPHE_DB_PORT, or stop what listens there`);
+  if (await isListening(port))
+    throw new Error(`port ${port} is taken; choose another with NIGROGRAPHE_DB_PORT, or stop what listens there`);
   const options = ["-D", data, "-h", "127.0.0.1", "-p", String(port), "-c", "unix_socket_directories="];
   if (isThrowaway) options.push("-c", "fsync=off", "-c", "synchronous_commit=off", "-c", "full_page_writes=off");
   // A process group of its own: Ctrl+C in the terminal must not reach it before those who use it have ended.
-  const server = spawn(join(bin, "postgres"), options, { ...owner, detached: true, cwd: data, stdio: ["ignore", "ignore", "pipe"], env: { PATH: process.env.PATH, HOME: home } });
+  const server = spawn(join(bin, "postgres"), options, {
+    ...owner,
+    detached: true,
+    cwd: data,
+    stdio: ["ignore", "ignore", "pipe"],
+    env: { PATH: process.env.PATH, HOME: home },
+  });
   let said = "";
   server.stderr.on("data", (chunk) => (said = (said + chunk).slice(-4000)));
   const ended = new Promise((resolve) => server.once("exit", resolve));
@@ -57,7 +75,12 @@ export async function startCluster({ folder, port, isThrowaway = false, log = ()
 
 function binaries() {
   const base = "/usr/lib/postgresql";
-  const newest = existsSync(base) ? readdirSync(base).map(Number).filter(Boolean).sort((a, b) => b - a)[0] : undefined;
+  const newest = existsSync(base)
+    ? readdirSync(base)
+        .map(Number)
+        .filter(Boolean)
+        .sort((a, b) => b - a)[0]
+    : undefined;
   if (!newest) throw new Error("PostgreSQL is not installed (apt-get install postgresql)");
   return join(base, String(newest), "bin");
 }

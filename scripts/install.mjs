@@ -88,8 +88,12 @@ export function buildNode() {
 
 export function buildWeb() {
   buildNode();
-  once("web", ["src", "next.config.ts", "tsconfig.json", "package-lock.json"], ".next/BUILD_ID", "building the application (a minute)", () =>
-    run("npx", "--no-install", "next", "build"),
+  once(
+    "web",
+    ["src", "next.config.ts", "tsconfig.json", "package-lock.json"],
+    ".next/BUILD_ID",
+    "building the application (a minute)",
+    () => run("npx", "--no-install", "next", "build"),
   );
 }
 

@@ -26,7 +26,9 @@ export function anyStrands(): fc.Arbitrary<Strand[]> {
 }
 
 const knots: fc.Arbitrary<HueKnot[]> = fc
-  .array(fc.record({ hueDeg: fc.double({ min: 0, max: 357, noNaN: true }), stops: fc.double({ min: -3, max: 3, noNaN: true }) }), { maxLength: 8 })
+  .array(fc.record({ hueDeg: fc.double({ min: 0, max: 357, noNaN: true }), stops: fc.double({ min: -3, max: 3, noNaN: true }) }), {
+    maxLength: 8,
+  })
   .map((made) => {
     const ordered = made.toSorted((a, b) => a.hueDeg - b.hueDeg);
     return ordered.filter((knot, i) => i === 0 || knot.hueDeg - ordered[i - 1]!.hueDeg >= 2 * LEAST_HUE_GAP);
@@ -38,9 +40,22 @@ const weight = fc.double({ min: -2, max: 2, noNaN: true });
 export function anyPlan(): fc.Arbitrary<Plan> {
   return fc.record({
     version: fc.constant(1 as const),
-    mix: fc.record({ weights: fc.record({ red: weight, green: weight, blue: weight }), sumHeld: fc.boolean(), huesOn: fc.boolean(), hueKnots: knots }),
+    mix: fc.record({
+      weights: fc.record({ red: weight, green: weight, blue: weight }),
+      sumHeld: fc.boolean(),
+      huesOn: fc.boolean(),
+      hueKnots: knots,
+    }),
     passes: fc
       .array(fc.record({ on: fc.boolean(), strength: unit.map((u) => 2 * u), strands: anyStrands() }), { maxLength: 4 })
-      .map((made) => made.map(({ on, strength, strands }, i) => ({ id: `pass-${i}`, name: `Pass ${i}`, on, strength, move: { kind: "placement" as const, strands } }))),
+      .map((made) =>
+        made.map(({ on, strength, strands }, i) => ({
+          id: `pass-${i}`,
+          name: `Pass ${i}`,
+          on,
+          strength,
+          move: { kind: "placement" as const, strands },
+        })),
+      ),
   });
 }

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { EXPORT_FORMATS, ExportSettings } from "./exportSettings";
+import { ExportSettings } from "./exportSettings";
 import { Plan } from "./plan";
 
 // What the page and the server say to each other.
@@ -93,7 +93,6 @@ export type ExportStatus = z.infer<typeof ExportStatus>;
 
 export const NewExport = z.strictObject({ settings: ExportSettings, revision: z.uuid() });
 export type NewExport = z.input<typeof NewExport>;
-export { EXPORT_FORMATS };
 
 /** Where and how large the rectangle of levels is that the page asks for. */
 export const LevelRequest = z.object({

@@ -21,11 +21,32 @@ describe("a plan that is not valid is refused, naming the field", () => {
     ["version", (plan) => (plan.version = 9)],
     ["mix.weights.red", (plan) => (plan.mix.weights.red = 3)],
     ["mix.weights.blue", (plan) => (plan.mix.weights.blue = "much")],
-    ["mix.hueKnots[1].hueDeg", (plan) => (plan.mix.hueKnots = [{ hueDeg: 90, stops: 0 }, { hueDeg: 40, stops: 0 }])],
+    [
+      "mix.hueKnots[1].hueDeg",
+      (plan) =>
+        (plan.mix.hueKnots = [
+          { hueDeg: 90, stops: 0 },
+          { hueDeg: 40, stops: 0 },
+        ]),
+    ],
     ["mix.hueKnots[0].stops", (plan) => (plan.mix.hueKnots = [{ hueDeg: 90, stops: 7 }])],
     ["passes[0].strength", (plan) => (plan.passes[0].strength = -0.1)],
-    ["passes[0].move.strands[1].to", (plan) => (plan.passes[0].move.strands = [{ from: 0, to: 5 }, { from: 10, to: 4 }])],
-    ["passes[0].move.strands[1].from", (plan) => (plan.passes[0].move.strands = [{ from: 5, to: 5 }, { from: 5.01, to: 6 }])],
+    [
+      "passes[0].move.strands[1].to",
+      (plan) =>
+        (plan.passes[0].move.strands = [
+          { from: 0, to: 5 },
+          { from: 10, to: 4 },
+        ]),
+    ],
+    [
+      "passes[0].move.strands[1].from",
+      (plan) =>
+        (plan.passes[0].move.strands = [
+          { from: 5, to: 5 },
+          { from: 5.01, to: 6 },
+        ]),
+    ],
     ["passes[0].move.strands", (plan) => (plan.passes[0].move.strands = [{ from: 5, to: 5 }])],
     ["passes[1].id", (plan) => plan.passes.push(structuredClone(plan.passes[0]))],
     ["passes[0].name", (plan) => (plan.passes[0].name = "  ")],

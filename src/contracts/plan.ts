@@ -109,7 +109,11 @@ function refineKnots(knots: HueKnot[], context: z.RefinementCtx): void {
   const first = knots[0];
   const last = knots[knots.length - 1];
   if (first && last && knots.length > 1 && first.hueDeg + 360 - last.hueDeg < LEAST_HUE_GAP - ROUNDING) {
-    context.addIssue({ code: "custom", path: [knots.length - 1, "hueDeg"], message: `must be at least ${LEAST_HUE_GAP}° from the first knot` });
+    context.addIssue({
+      code: "custom",
+      path: [knots.length - 1, "hueDeg"],
+      message: `must be at least ${LEAST_HUE_GAP}° from the first knot`,
+    });
   }
 }
 

@@ -5,18 +5,23 @@ import type { SourceSpace } from "@/core/colour/sourceSpace";
 export const PREVIEW_LONG_EDGE = 1280;
 
 const Curve = z.union([
-  z.object({ kind: z.literal("parametric"), g: z.number(), a: z.number(), b: z.number(), c: z.number(), d: z.number(), e: z.number(), f: z.number() }),
+  z.object({
+    kind: z.literal("parametric"),
+    g: z.number(),
+    a: z.number(),
+    b: z.number(),
+    c: z.number(),
+    d: z.number(),
+    e: z.number(),
+    f: z.number(),
+  }),
   z.object({ kind: z.literal("table"), values: z.array(z.number()).min(2) }),
 ]);
 
 const Space: z.ZodType<SourceSpace> = z.object({
   name: z.string(),
   curves: z.tuple([Curve, Curve, Curve]),
-  toP3: z.tuple([
-    z.number(), z.number(), z.number(),
-    z.number(), z.number(), z.number(),
-    z.number(), z.number(), z.number(),
-  ]),
+  toP3: z.tuple([z.number(), z.number(), z.number(), z.number(), z.number(), z.number(), z.number(), z.number(), z.number()]),
 });
 
 /** One size of a picture that can be asked for, a rectangle at a time. */

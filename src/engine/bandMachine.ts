@@ -53,7 +53,13 @@ export class BandMachine {
     const padded = Math.ceil(capacity / 4) * 4 + 8;
     this.#tableBytes = 8 * (tableKnots + 1);
     const curveBytes = 3 * 4 * 65536;
-    const bytes = padded * (4 * PLANES.length + 6 + 4) + curveBytes + 8 * (LUMINANCE_KNOTS + 1) + (passSlots + 2) * this.#tableBytes + 16 * HISTOGRAM_BINS + 8192;
+    const bytes =
+      padded * (4 * PLANES.length + 6 + 4) +
+      curveBytes +
+      8 * (LUMINANCE_KNOTS + 1) +
+      (passSlots + 2) * this.#tableBytes +
+      16 * HISTOGRAM_BINS +
+      8192;
     const heap = (this.#heap = new KernelHeap(bytes));
     this.#plane = Object.fromEntries(PLANES.map((name) => [name, heap.reserve(4 * padded)])) as Record<PlaneName, number>;
     this.#levels = heap.reserve(6 * padded);
@@ -158,7 +164,14 @@ export class BandMachine {
   /** tone → one row of opaque grey pixels, 4 bytes each. A view into the heap: copy it before the next call. */
   greyRgbaRow(from: number, width: number, ditherRow: Float32Array): Uint8Array {
     this.#setDither(ditherRow);
-    this.#heap.run.greyToRgba(this.#plane.tone + 4 * from, this.#output, padded(width), this.#outputTable, this.#outputKnots, this.#ditherRow);
+    this.#heap.run.greyToRgba(
+      this.#plane.tone + 4 * from,
+      this.#output,
+      padded(width),
+      this.#outputTable,
+      this.#outputKnots,
+      this.#ditherRow,
+    );
     return this.#heap.u8(this.#output, 4 * width);
   }
 

@@ -38,14 +38,14 @@ export function rowRenderer(
   const reduces = output.size.width !== width || output.size.height !== source.size.height;
 
   /** Runs the plan over source rows, a band at a time; the tones are then in the machine. */
-  const forBands = (first: number, end: number, use: (y: number, rows: number) => void) => {
+  const forBands = (first: number, end: number, take: (y: number, rows: number) => void) => {
     for (let y = first; y < end; y += rowsInBand) {
       const rows = Math.min(rowsInBand, end - y);
       machine.decode(source.readRows(y, rows));
       if (machine.movesHues) machine.findHues();
       machine.mix();
       for (let pass = 0; pass < plan.passes.length; pass++) machine.applyPass(pass);
-      use(y, rows);
+      take(y, rows);
     }
   };
 

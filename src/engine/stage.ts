@@ -137,8 +137,8 @@ export class Stage {
     return this.#machine;
   }
 
-  /** Runs the plan from the last step that is still good; `use` sees each band with its finished tones. */
-  #run(plan: CompiledPlan, chosen: number | undefined, use?: (first: number, end: number, y: number, rows: number) => void): void {
+  /** Runs the plan from the last step that is still good; `useBand` sees each band with its finished tones. */
+  #run(plan: CompiledPlan, chosen: number | undefined, useBand?: (first: number, end: number, y: number, rows: number) => void): void {
     const machine = this.#machine;
     const keys = this.#keysOf(plan);
     const last = plan.passes.length;
@@ -146,7 +146,7 @@ export class Stage {
     const start = this.#startStep(keys, kept);
     this.#recycle(keys, kept, start);
     const fresh = this.#freshCheckpoints(keys, kept);
-    if (!use && fresh.size === 0) return;
+    if (!useBand && fresh.size === 0) return;
     const from = start === undefined ? undefined : this.#checkpoints.get(start);
     this.#forBands((first, end, y, rows) => {
       if (from) machine.put("tone", from.tone, first, end);
@@ -156,7 +156,7 @@ export class Stage {
         const checkpoint = fresh.get(step);
         if (checkpoint) machine.take("tone", checkpoint.tone, first);
       }
-      use?.(first, end, y, rows);
+      useBand?.(first, end, y, rows);
     });
     for (const [step, checkpoint] of fresh) this.#checkpoints.set(step, checkpoint);
   }

@@ -5,8 +5,6 @@ export type Sql = postgres.Sql;
 /** A pool or a transaction. */
 export type Queryable = postgres.ISql;
 
-export const UNIQUE_VIOLATION = "23505";
-
 // One pool a process, kept over the reloads of a development server.
 const kept = globalThis as unknown as { nigrographeSql?: Sql };
 

@@ -29,7 +29,8 @@ async function tones(name: string, bytes: Buffer): Promise<Uint16Array> {
   return grey as Uint16Array;
 }
 
-const largest = (a: ArrayLike<number>, b: ArrayLike<number>) => Array.from(a).reduce((most, v, i) => Math.max(most, Math.abs(v - b[i]!)), 0);
+const largest = (a: ArrayLike<number>, b: ArrayLike<number>) =>
+  Array.from(a).reduce((most, v, i) => Math.max(most, Math.abs(v - b[i]!)), 0);
 
 describe("levels arrive as they are stored", () => {
   const files: [string, () => Promise<Buffer>, 8 | 16][] = [
@@ -46,7 +47,12 @@ describe("levels arrive as they are stored", () => {
     const raw = new RawLevels(picture);
     const read = raw.read(0, 0, W, H);
     expect(largest(read, depth === 8 ? levels8 : levels)).toBe(0);
-    expect(largest(raw.read(5, 7, 3, 2), [...read.subarray(3 * (7 * W + 5), 3 * (7 * W + 8)), ...read.subarray(3 * (8 * W + 5), 3 * (8 * W + 8))])).toBe(0);
+    expect(
+      largest(raw.read(5, 7, 3, 2), [
+        ...read.subarray(3 * (7 * W + 5), 3 * (7 * W + 8)),
+        ...read.subarray(3 * (8 * W + 5), 3 * (8 * W + 8)),
+      ]),
+    ).toBe(0);
     raw.close();
   });
 });
@@ -87,7 +93,10 @@ describe("colour", () => {
 
 describe("unusual but sound pictures", () => {
   test("EXIF orientation is honoured", async () => {
-    const picture = await decoded("turned.jpg", await rgb8(levels8, W, H).withMetadata({ orientation: 6 }).jpeg({ quality: 100, chromaSubsampling: "4:4:4" }).toBuffer());
+    const picture = await decoded(
+      "turned.jpg",
+      await rgb8(levels8, W, H).withMetadata({ orientation: 6 }).jpeg({ quality: 100, chromaSubsampling: "4:4:4" }).toBuffer(),
+    );
     expect(picture).toMatchObject({ width: H, height: W });
     const raw = new RawLevels(picture);
     const corner = raw.read(H - 1, 0, 1, 1); // the stored upper left lies upper right after a quarter turn
@@ -97,7 +106,18 @@ describe("unusual but sound pictures", () => {
 
   test.each([
     ["grey of 8 bits", () => rgb8(levels8, W, H).greyscale().toColourspace("b-w").png().toBuffer(), 8],
-    ["grey of 16 bits", () => sharp(levels.filter((_, i) => i % 3 === 0), { raw: { width: W, height: H, channels: 1 } }).toColourspace("grey16").png().toBuffer(), 16],
+    [
+      "grey of 16 bits",
+      () =>
+        sharp(
+          levels.filter((_, i) => i % 3 === 0),
+          { raw: { width: W, height: H, channels: 1 } },
+        )
+          .toColourspace("grey16")
+          .png()
+          .toBuffer(),
+      16,
+    ],
     ["one-bit tiff", () => rgb8(levels8, W, H).threshold().toColourspace("b-w").tiff({ bitdepth: 1 }).toBuffer(), 8],
     ["palette png", () => rgb8(levels8, W, H).png({ palette: true, colours: 4 }).toBuffer(), 8],
   ] as const)("%s", async (name, make, depth) => {
@@ -109,14 +129,25 @@ describe("unusual but sound pictures", () => {
 
   test("a 16-bit grey ramp keeps its levels", async () => {
     const ramp = Uint16Array.from({ length: W * H }, (_, i) => Math.round((65535 * i) / (W * H - 1)));
-    const out = await tones("ramp.png", await sharp(ramp, { raw: { width: W, height: H, channels: 1 } }).toColourspace("grey16").png().toBuffer());
+    const out = await tones(
+      "ramp.png",
+      await sharp(ramp, { raw: { width: W, height: H, channels: 1 } })
+        .toColourspace("grey16")
+        .png()
+        .toBuffer(),
+    );
     expect(largest(out, ramp)).toBeLessThanOrEqual(1);
   });
 
   test("transparent parts become paper white, and it is said", async () => {
     const rgba = new Uint8Array(4 * W * H);
     for (let i = 0; i < W * H; i++) rgba.set([20, 20, 20, i < (W * H) / 2 ? 0 : 255], 4 * i);
-    const picture = await decoded("alpha.png", await sharp(rgba, { raw: { width: W, height: H, channels: 4 } }).png().toBuffer());
+    const picture = await decoded(
+      "alpha.png",
+      await sharp(rgba, { raw: { width: W, height: H, channels: 4 } })
+        .png()
+        .toBuffer(),
+    );
     const raw = new RawLevels(picture);
     expect([...raw.read(0, 0, 1, 1)]).toEqual([255, 255, 255]);
     expect([...raw.read(0, H - 1, 1, 1)]).toEqual([20, 20, 20]);
@@ -138,13 +169,50 @@ describe("refused, with the reason", () => {
   const cases: [string, () => Promise<Buffer>, string, RegExp][] = [
     ["empty.jpg", async () => Buffer.alloc(0), "not_a_picture", /empty/],
     ["notes.txt.jpg", async () => Buffer.from("Dear diary, no photographs today, only words."), "not_a_picture", /not a JPEG, PNG/],
-    ["drawing.png", async () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>'), "not_a_picture", /whatever its name/],
+    [
+      "drawing.png",
+      async () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>'),
+      "not_a_picture",
+      /whatever its name/,
+    ],
     ["moving.gif", () => rgb8(levels8, W, H).gif().toBuffer(), "not_a_picture", /not a JPEG/],
     ["cut.jpg", async () => (await jpeg()).subarray(0, 900), "broken_picture", /JPEG data is broken/],
-    ["cut.png", async () => { const png = await rgb16(levels, W, H).png().toBuffer(); return png.subarray(0, png.length / 2); }, "broken_picture", /PNG data is broken/],
-    ["cut.tif", async () => { const tiff = await rgb16(levels, W, H).tiff({ compression: "none" }).toBuffer(); return tiff.subarray(0, tiff.length / 3); }, "broken_picture", /TIFF data is broken/],
-    ["cut.webp", async () => { const webp = await rgb8(levels8, W, H).webp().toBuffer(); return webp.subarray(0, webp.length / 2); }, "broken_picture", /WebP data is broken/],
-    ["cut.avif", async () => { const avif = await rgb8(levels8, W, H).avif().toBuffer(); return avif.subarray(0, avif.length / 2); }, "broken_picture", /AVIF data is broken/],
+    [
+      "cut.png",
+      async () => {
+        const png = await rgb16(levels, W, H).png().toBuffer();
+        return png.subarray(0, png.length / 2);
+      },
+      "broken_picture",
+      /PNG data is broken/,
+    ],
+    [
+      "cut.tif",
+      async () => {
+        const tiff = await rgb16(levels, W, H).tiff({ compression: "none" }).toBuffer();
+        return tiff.subarray(0, tiff.length / 3);
+      },
+      "broken_picture",
+      /TIFF data is broken/,
+    ],
+    [
+      "cut.webp",
+      async () => {
+        const webp = await rgb8(levels8, W, H).webp().toBuffer();
+        return webp.subarray(0, webp.length / 2);
+      },
+      "broken_picture",
+      /WebP data is broken/,
+    ],
+    [
+      "cut.avif",
+      async () => {
+        const avif = await rgb8(levels8, W, H).avif().toBuffer();
+        return avif.subarray(0, avif.length / 2);
+      },
+      "broken_picture",
+      /AVIF data is broken/,
+    ],
     ["head-only.png", async () => (await rgb8(levels8, W, H).png().toBuffer()).subarray(0, 40), "broken_picture", /PNG/],
     ["bomb.png", async () => hugePng(), "too_large", /megapixels/],
     ["float.tif", async () => floatTiff(), "unusual_picture", /float/],
@@ -179,8 +247,17 @@ function crc(bytes: Buffer): number {
 /** A smallest TIFF with 32-bit float samples: 2 × 1 pixels, RGB. */
 function floatTiff(): Buffer {
   const entries: [number, number, number, number][] = [
-    [256, 3, 1, 2], [257, 3, 1, 1], [258, 3, 3, 158], [259, 3, 1, 1], [262, 3, 1, 2], [273, 4, 1, 170],
-    [277, 3, 1, 3], [278, 3, 1, 1], [279, 4, 1, 24], [284, 3, 1, 1], [339, 3, 3, 164],
+    [256, 3, 1, 2],
+    [257, 3, 1, 1],
+    [258, 3, 3, 158],
+    [259, 3, 1, 1],
+    [262, 3, 1, 2],
+    [273, 4, 1, 170],
+    [277, 3, 1, 3],
+    [278, 3, 1, 1],
+    [279, 4, 1, 24],
+    [284, 3, 1, 1],
+    [339, 3, 3, 164],
   ];
   const made = Buffer.alloc(194);
   made.write("II*\0", "latin1");

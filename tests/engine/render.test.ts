@@ -34,8 +34,17 @@ const threadFile = pathToFileURL(join("dist", "renderThread.mjs"));
 function fullPlan(): Plan {
   const plan = defaultPlan();
   plan.mix.weights = { red: 0.9, green: 0.4, blue: -0.3 };
-  plan.mix.hueKnots = [{ hueDeg: 30, stops: 0.8 }, { hueDeg: 120, stops: -0.4 }, { hueDeg: 250, stops: -1.2 }];
-  plan.passes[0]!.move.strands = [{ from: 0, to: 0 }, { from: 3, to: 2.5 }, { from: 7, to: 7.5 }, { from: 10, to: 10 }];
+  plan.mix.hueKnots = [
+    { hueDeg: 30, stops: 0.8 },
+    { hueDeg: 120, stops: -0.4 },
+    { hueDeg: 250, stops: -1.2 },
+  ];
+  plan.passes[0]!.move.strands = [
+    { from: 0, to: 0 },
+    { from: 3, to: 2.5 },
+    { from: 7, to: 7.5 },
+    { from: 10, to: 10 },
+  ];
   plan.passes.push({ ...structuredClone(plan.passes[0]!), id: "second", strength: 0.6 });
   return plan;
 }
@@ -54,7 +63,11 @@ const largest = (a: ArrayLike<number>, b: ArrayLike<number>) => {
 };
 
 async function readGrey16(path: string): Promise<Uint16Array> {
-  const { data } = await sharp(path).toColourspace("grey16").keepIccProfile().raw({ depth: "ushort" }).toBuffer({ resolveWithObject: true });
+  const { data } = await sharp(path)
+    .toColourspace("grey16")
+    .keepIccProfile()
+    .raw({ depth: "ushort" })
+    .toBuffer({ resolveWithObject: true });
   return new Uint16Array(data.buffer, data.byteOffset, data.length / 2);
 }
 
@@ -112,7 +125,8 @@ describe("what must not change a level", () => {
     const picture = await source();
     for (const depth of [8, 16] as const) {
       const alone = await renderPicture(picture, fullPlan(), { depth });
-      for (const threads of [1, 3]) expect(largest((await renderPicture(picture, fullPlan(), { depth, threads, threadFile })).levels, alone.levels)).toBe(0);
+      for (const threads of [1, 3])
+        expect(largest((await renderPicture(picture, fullPlan(), { depth, threads, threadFile })).levels, alone.levels)).toBe(0);
     }
   });
 
@@ -122,10 +136,18 @@ describe("what must not change a level", () => {
     const stage = Stage.fromLevels(levels, size, SRGB_SPACE);
     const shown = stage.render(compiled, 0, { table: lookTable({ kind: "picture" }), dithered: false, colour: false });
     const out = new Uint16Array(W * H);
-    rowRenderer({ size, depth: 16, space: SRGB_SPACE, readRows: (y, rows) => levels.subarray(3 * y * W, 3 * (y + rows) * W) }, compiled, { size, depth: 16 }).render(0, H, out);
+    rowRenderer({ size, depth: 16, space: SRGB_SPACE, readRows: (y, rows) => levels.subarray(3 * y * W, 3 * (y + rows) * W) }, compiled, {
+      size,
+      depth: 16,
+    }).render(0, H, out);
     const eight = Array.from(out, (level) => level / 257);
     // Rounded to 8 bits without dither: half a level, and the coarser table of the screen.
-    expect(largest(eight, Array.from({ length: W * H }, (_, i) => shown[4 * i]!))).toBeLessThan(0.52);
+    expect(
+      largest(
+        eight,
+        Array.from({ length: W * H }, (_, i) => shown[4 * i]!),
+      ),
+    ).toBeLessThan(0.52);
   });
 
   test("going back and forth on the bench: any order of edits ends where a fresh stage does", () => {
@@ -195,7 +217,13 @@ test("the preview at a quarter agrees with the export reduced to a quarter", asy
 
 describe("exports", () => {
   const [W, H] = [120, 80];
-  const picture = async () => decodedFrom("small.png", await rgb8(to8(colourful(W, H)), W, H).png().toBuffer());
+  const picture = async () =>
+    decodedFrom(
+      "small.png",
+      await rgb8(to8(colourful(W, H)), W, H)
+        .png()
+        .toBuffer(),
+    );
 
   test.each(EXPORT_FORMATS)("%s carries the grey profile, the right depth, and the levels that were rendered", async (format) => {
     const { depth, extension } = EXPORT_FORMAT_FACTS[format];
@@ -220,7 +248,12 @@ describe("exports", () => {
     // Through the profile to sRGB by the decoder's colour engine, at 8 bits.
     const { data, info } = await sharp(path).pipelineColourspace("b-w").toColourspace("srgb").raw().toBuffer({ resolveWithObject: true });
     const managed = Array.from({ length: W * H }, (_, i) => data[i * info.channels]!);
-    expect(largest(managed, Array.from(rendered.levels, (level) => level / 257))).toBeLessThanOrEqual(1.01);
+    expect(
+      largest(
+        managed,
+        Array.from(rendered.levels, (level) => level / 257),
+      ),
+    ).toBeLessThanOrEqual(1.01);
   });
 
   test("a reduced export keeps the mean light and never enlarges", async () => {
@@ -228,14 +261,19 @@ describe("exports", () => {
     const full = await renderPicture(source, fullPlan(), { depth: 16 });
     const small = await renderPicture(source, fullPlan(), { depth: 16, longEdge: 50 });
     expect(small.size).toEqual({ width: 50, height: 33 });
-    const light = (levels: ArrayLike<number>) => Array.from(levels).reduce((sum, level) => sum + toLinear(SRGB_CURVE, level / 65535), 0) / levels.length;
+    const light = (levels: ArrayLike<number>) =>
+      Array.from(levels).reduce((sum, level) => sum + toLinear(SRGB_CURVE, level / 65535), 0) / levels.length;
     expect(light(small.levels)).toBeCloseTo(light(full.levels), 4);
     expect((await renderPicture(source, fullPlan(), { depth: 16, longEdge: 5000 })).size).toEqual({ width: W, height: H });
-    expect(largest((await renderPicture(source, fullPlan(), { depth: 16, longEdge: 50, threads: 2, threadFile })).levels, small.levels)).toBe(0);
+    expect(
+      largest((await renderPicture(source, fullPlan(), { depth: 16, longEdge: 50, threads: 2, threadFile })).levels, small.levels),
+    ).toBe(0);
   });
 
   test("a cancelled render ends with the code, before it is whole", async () => {
-    await expect(renderPicture(await picture(), fullPlan(), { depth: 8, signal: AbortSignal.abort() })).rejects.toMatchObject({ code: "cancelled" });
+    await expect(renderPicture(await picture(), fullPlan(), { depth: 8, signal: AbortSignal.abort() })).rejects.toMatchObject({
+      code: "cancelled",
+    });
   });
 
   test("a failed write leaves nothing behind", async () => {
@@ -249,8 +287,13 @@ describe("exports", () => {
 
   test("a file with a broken profile is read as sRGB, and it is said", async () => {
     const path = join(folder, "broken-profile.tif");
-    await rgb8(to8(colourful(W, H)), W, H).tiff().toFile(path);
-    await embedInTiff(path, greyProfile().map((byte, i) => (i > 130 && i < 150 ? 0xff : byte)));
+    await rgb8(to8(colourful(W, H)), W, H)
+      .tiff()
+      .toFile(path);
+    await embedInTiff(
+      path,
+      greyProfile().map((byte, i) => (i > 130 && i < 150 ? 0xff : byte)),
+    );
     const decoded = await decodePicture(path, join(folder, "broken-profile"));
     expect(decoded.space.name).toBe("sRGB");
     expect(decoded.facts.notes.join(" ")).toContain("broken");
@@ -263,7 +306,11 @@ describe("prepared pictures", () => {
     const path = join(folder, "wide.png");
     await rgb16(colourful(W, H), W, H).png({ compressionLevel: 1 }).toFile(path);
     const prepared = await preparePicture(path, join(folder, "prepared"));
-    expect(prepared.levels.map(({ width, height, depth }) => [width, height, depth])).toEqual([[3000, 900, 16], [1500, 450, 16], [1280, 384, 16]]);
+    expect(prepared.levels.map(({ width, height, depth }) => [width, height, depth])).toEqual([
+      [3000, 900, 16],
+      [1500, 450, 16],
+      [1280, 384, 16],
+    ]);
     expect(await readPrepared(join(folder, "prepared"))).toEqual(prepared);
     expect(await readPrepared(join(folder, "elsewhere"))).toBeUndefined();
     const meanLight = async (level: number) => {

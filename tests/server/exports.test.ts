@@ -49,7 +49,11 @@ test("an export goes through the queue and comes out with the wedge unchanged", 
   expect(response.headers.get("content-disposition")).toContain("wedge-print-1.tif");
   const bytes = Buffer.from(await response.arrayBuffer());
   expect(bytes.length).toBe(status.bytes);
-  const { data } = await sharp(bytes).keepIccProfile().toColourspace("grey16").raw({ depth: "ushort" }).toBuffer({ resolveWithObject: true });
+  const { data } = await sharp(bytes)
+    .keepIccProfile()
+    .toColourspace("grey16")
+    .raw({ depth: "ushort" })
+    .toBuffer({ resolveWithObject: true });
   const grey = new Uint16Array(data.buffer, data.byteOffset, data.length / 2);
   expect(grey.every((level, i) => Math.abs(level - Math.min(i, 65535)) <= 1)).toBe(true);
   await worker.stop();
@@ -64,7 +68,11 @@ test("one cancelled while it waits is not rendered", async () => {
 });
 
 test("one cancelled while it runs stops and stores nothing", async () => {
-  const large = await importPicture(sql(), "large.png", pieces(await rgb16(colourful(4000, 3000), 4000, 3000).png({ compressionLevel: 1 }).toBuffer()));
+  const large = await importPicture(
+    sql(),
+    "large.png",
+    pieces(await rgb16(colourful(4000, 3000), 4000, 3000).png({ compressionLevel: 1 }).toBuffer()),
+  );
   const { head } = await getPrint(sql(), large.printId);
   const { id } = await requestExport(sql(), { send: async () => null }, large.printId, head, tiff);
   const running = runExport(sql(), id, { ...options, threads: 1 });
@@ -99,7 +107,10 @@ test("one of a step that is not the print's is refused", async () => {
 });
 
 test("the worker process takes a job and ends cleanly when told to", async () => {
-  const worker = spawn(process.execPath, ["dist/worker.mjs"], { env: { ...process.env, DATABASE_URL: url(), NIGROGRAPHE_DATA: folder }, stdio: ["ignore", "pipe", "pipe"] });
+  const worker = spawn(process.execPath, ["dist/worker.mjs"], {
+    env: { ...process.env, DATABASE_URL: url(), NIGROGRAPHE_DATA: folder },
+    stdio: ["ignore", "pipe", "pipe"],
+  });
   let said = "";
   worker.stdout.on("data", (chunk: Buffer) => (said += chunk.toString()));
   worker.stderr.on("data", (chunk: Buffer) => (said += chunk.toString()));

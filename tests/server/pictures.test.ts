@@ -22,8 +22,16 @@ const levels = colourful(W, H);
 const png = () => rgb16(levels, W, H).png().toBuffer();
 
 const send = (name: string, body: Buffer | ReadableStream | null) =>
-  postPicture(new Request(`http://here/api/pictures?name=${encodeURIComponent(name)}`, { method: "POST", body: body as BodyInit, duplex: "half" } as RequestInit), nothing as never);
-const json = (method: string, body: unknown) => new Request("http://here/", { method, body: typeof body === "string" ? body : JSON.stringify(body) });
+  postPicture(
+    new Request(`http://here/api/pictures?name=${encodeURIComponent(name)}`, {
+      method: "POST",
+      body: body as BodyInit,
+      duplex: "half",
+    } as RequestInit),
+    nothing as never,
+  );
+const json = (method: string, body: unknown) =>
+  new Request("http://here/", { method, body: typeof body === "string" ? body : JSON.stringify(body) });
 const blobs = async () => (await sql()<{ count: number }[]>`select count(*)::int as count from blob`)[0]!.count;
 
 describe("bytes", () => {
@@ -105,7 +113,12 @@ describe("bringing in", () => {
     expect([await blobs(), (await listPictures(sql())).length]).toEqual(before);
   });
 
-  test.each([["a/b/hut_01.tif", "Hut 01"], ["C:\\photos\\stair.JPG", "Stair"], [".png", "Untitled"], ["", "Untitled"]])("%j is named %j", (file, name) => expect(pictureName(file)).toBe(name));
+  test.each([
+    ["a/b/hut_01.tif", "Hut 01"],
+    ["C:\\photos\\stair.JPG", "Stair"],
+    [".png", "Untitled"],
+    ["", "Untitled"],
+  ])("%j is named %j", (file, name) => expect(pictureName(file)).toBe(name));
 });
 
 describe("levels", () => {
@@ -121,7 +134,12 @@ describe("levels", () => {
 
   test("one outside the picture, or without sense, is refused", async () => {
     const id = await imported();
-    for (const query of ["level=0&x=149&y=0&width=2&height=1", "level=7&x=0&y=0&width=1&height=1", "level=0&x=-1&y=0&width=1&height=1", "level=0"]) {
+    for (const query of [
+      "level=0&x=149&y=0&width=2&height=1",
+      "level=7&x=0&y=0&width=1&height=1",
+      "level=0&x=-1&y=0&width=1&height=1",
+      "level=0",
+    ]) {
       expect((await ask(id, query)).status).toBe(400);
     }
     expect((await ask("not-an-id", "level=0&x=0&y=0&width=1&height=1")).status).toBe(404);
@@ -154,7 +172,10 @@ describe("the contact sheet's requests", () => {
     const { picture, printId } = await importPicture(sql(), "another.png", pieces(await png()));
     const response = await postPrint(json("POST", {}), at(picture.id));
     expect(await response.json()).toMatchObject({ name: "Print 2", pictureId: picture.id });
-    const bad = await postRevision(json("POST", { id: crypto.randomUUID(), base: crypto.randomUUID(), label: "x", plan: { version: 1 } }), at(printId));
+    const bad = await postRevision(
+      json("POST", { id: crypto.randomUUID(), base: crypto.randomUUID(), label: "x", plan: { version: 1 } }),
+      at(printId),
+    );
     expect(bad.status).toBe(400);
     expect(((await bad.json()) as { title: string }).title).toContain("plan.mix");
   });

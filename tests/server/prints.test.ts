@@ -14,7 +14,9 @@ let pictureId = "";
 let printId = "";
 
 beforeAll(async () => {
-  const png = await rgb8(to8(colourful(60, 40)), 60, 40).png().toBuffer();
+  const png = await rgb8(to8(colourful(60, 40)), 60, 40)
+    .png()
+    .toBuffer();
   const imported = await importPicture(sql(), "hut.png", pieces(png));
   pictureId = imported.picture.id;
   printId = imported.printId;
@@ -71,7 +73,10 @@ test("undo and redo move the print along its steps and remove none", async () =>
 });
 
 test("any sequence of edits, undos and jumps ends where the same sequence in memory does", async () => {
-  const move = fc.oneof(fc.record({ kind: fc.constant("edit" as const) }), fc.record({ kind: fc.constant("jump" as const), pick: fc.nat(30) }));
+  const move = fc.oneof(
+    fc.record({ kind: fc.constant("edit" as const) }),
+    fc.record({ kind: fc.constant("jump" as const), pick: fc.nat(30) }),
+  );
   await fc.assert(
     fc.asyncProperty(fc.array(move, { maxLength: 12 }), async (moves) => {
       const print = await addPrint(sql(), pictureId, defaultPlan());

@@ -6,8 +6,16 @@ const D65_XY = [0.3127, 0.329] as const;
 /** The ICC profile connection space's white, D50 (ICC.1:2022, 7.2.16). */
 export const D50: Vector3 = [0.9642, 1, 0.8249];
 
-const SRGB_XY = [[0.64, 0.33], [0.3, 0.6], [0.15, 0.06]] as const;
-const P3_XY = [[0.68, 0.32], [0.265, 0.69], [0.15, 0.06]] as const;
+const SRGB_XY = [
+  [0.64, 0.33],
+  [0.3, 0.6],
+  [0.15, 0.06],
+] as const;
+const P3_XY = [
+  [0.68, 0.32],
+  [0.265, 0.69],
+  [0.15, 0.06],
+] as const;
 
 function xyToXyz([x, y]: readonly [number, number]): Vector3 {
   return [x / y, 1, (1 - x - y) / y];

@@ -8,7 +8,14 @@ export type TransferCurve =
 
 /** The sRGB curve. Source: IEC 61966-2-1; Display P3 uses the same. */
 export const SRGB_CURVE: TransferCurve = {
-  kind: "parametric", g: 2.4, a: 1 / 1.055, b: 0.055 / 1.055, c: 1 / 12.92, d: 0.04045, e: 0, f: 0,
+  kind: "parametric",
+  g: 2.4,
+  a: 1 / 1.055,
+  b: 0.055 / 1.055,
+  c: 1 / 12.92,
+  d: 0.04045,
+  e: 0,
+  f: 0,
 };
 
 /** A plain power: y = x^gamma. */

@@ -49,7 +49,7 @@ function unicode(text: string): Uint8Array {
   put(bytes, 16, "enGB");
   view.setUint32(20, 2 * text.length);
   view.setUint32(24, 28);
-  [...text].forEach((char, i) => view.setUint16(28 + 2 * i, char.charCodeAt(0)));
+  for (let i = 0; i < text.length; i++) view.setUint16(28 + 2 * i, text.charCodeAt(i));
   return bytes;
 }
 

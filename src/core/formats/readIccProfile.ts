@@ -101,8 +101,12 @@ function description(tags: Tags): string | undefined {
 }
 
 function clean(text: string): string | undefined {
-  // eslint-disable-next-line no-control-regex
-  return text.replace(/[\u0000-\u001f]/g, "").trim().slice(0, 80) || undefined;
+  return (
+    text
+      .replace(/\p{Cc}/gu, "")
+      .trim()
+      .slice(0, 80) || undefined
+  );
 }
 
 function s15Fixed16(view: DataView, at: number): number {

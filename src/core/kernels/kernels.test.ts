@@ -50,7 +50,13 @@ describe.each([8, 16] as const)("decoding %i-bit levels", (depth) => {
     const levels = depth === 8 ? Uint8Array.from(scaled) : Uint16Array.from(scaled);
     const table = curveTable(SRGB_CURVE, depth === 8 ? 256 : 65536);
     const expected = reference.decode(levels, [table, table, table], SRGB_TO_P3);
-    const { heap, pointers } = heapWith(table, Float32Array.from(SRGB_TO_P3), new Float32Array(N), new Float32Array(N), new Float32Array(N));
+    const { heap, pointers } = heapWith(
+      table,
+      Float32Array.from(SRGB_TO_P3),
+      new Float32Array(N),
+      new Float32Array(N),
+      new Float32Array(N),
+    );
     const [lut, matrix, r, g, b] = pointers as [number, number, number, number, number];
     const src = heap.reserve(6 * N);
     if (levels instanceof Uint8Array) heap.u8(src, 3 * N).set(levels);
@@ -81,7 +87,10 @@ describe("mixing", () => {
 describe("hues", () => {
   const grey = { red: noise(5), green: noise(5), blue: noise(5) };
   const constants = Float32Array.from([
-    ...P3_TO_LMS, ...LMS_TO_LAB.slice(3), reference.CHROMA_FADE.from, 1 / (reference.CHROMA_FADE.to - reference.CHROMA_FADE.from),
+    ...P3_TO_LMS,
+    ...LMS_TO_LAB.slice(3),
+    reference.CHROMA_FADE.from,
+    1 / (reference.CHROMA_FADE.to - reference.CHROMA_FADE.from),
   ]);
   const run = (from: reference.Planes) => {
     const { heap, pointers } = heapWith(from.red, from.green, from.blue, constants, new Float32Array(N), new Float32Array(N));
@@ -197,7 +206,10 @@ describe("the mix itself", () => {
 
   test("never falls below black, keeps falling as more light is taken, and does not depend on brightness", () => {
     const at = (red: number, green: number, weight: number) =>
-      reference.mixWeights({ red: Float32Array.of(red), green: Float32Array.of(green), blue: Float32Array.of(0) }, { red: weight, green: 1, blue: 0 })[0]!;
+      reference.mixWeights(
+        { red: Float32Array.of(red), green: Float32Array.of(green), blue: Float32Array.of(0) },
+        { red: weight, green: 1, blue: 0 },
+      )[0]!;
     let last = Infinity;
     for (let weight = 0; weight >= -2; weight -= 0.05) {
       const y = at(0.8, 0.5, weight);
@@ -212,7 +224,13 @@ describe("the mix itself", () => {
     fc.assert(
       fc.property(fc.double({ min: 1e-4, max: 0.999, noNaN: true }), fc.double({ min: -3, max: 3, noNaN: true }), (y, stops) => {
         const one = Float32Array.of(1);
-        const gain = (value: number, by: number) => reference.hueGain(Float32Array.of(value), Float32Array.of(0), one, pairTable(4, () => by))[0]!;
+        const gain = (value: number, by: number) =>
+          reference.hueGain(
+            Float32Array.of(value),
+            Float32Array.of(0),
+            one,
+            pairTable(4, () => by),
+          )[0]!;
         const there = gain(y, stops);
         expect(there).toBeGreaterThan(0);
         expect(there).toBeLessThan(1);

@@ -16,6 +16,23 @@ export function pairTable(knots: number, valueAt: (x: number) => number): Float3
   return table;
 }
 
+/** Just inside the borders of a stretch between two knots, as a part of it. */
+const INSIDE = 1e-6;
+
+/**
+ * The same for a function with jumps that lie on knots: each stretch runs from its own left end to its
+ * own right end, so that a jump stays a jump.
+ */
+export function jumpTable(knots: number, valueAt: (x: number) => number): Float32Array {
+  const table = new Float32Array(2 * (knots + 1));
+  for (let k = 0; k < knots; k++) {
+    table[2 * k] = valueAt((k + INSIDE) / knots);
+    table[2 * k + 1] = valueAt((k + 1 - INSIDE) / knots) - table[2 * k]!;
+  }
+  table[2 * knots] = valueAt(1);
+  return table;
+}
+
 /** Knots in a pair table. */
 export function knotsOf(table: Float32Array): number {
   return table.length / 2 - 1;

@@ -26,11 +26,7 @@ export function decode(
   const n = levels.length / 3;
   const planes = { red: new Float32Array(n), green: new Float32Array(n), blue: new Float32Array(n) };
   for (let i = 0; i < n; i++) {
-    const [r, g, b] = apply3(toP3, [
-      curves[0][levels[3 * i]!]!,
-      curves[1][levels[3 * i + 1]!]!,
-      curves[2][levels[3 * i + 2]!]!,
-    ]);
+    const [r, g, b] = apply3(toP3, [curves[0][levels[3 * i]!]!, curves[1][levels[3 * i + 1]!]!, curves[2][levels[3 * i + 2]!]!]);
     planes.red[i] = clamp01(r);
     planes.green[i] = clamp01(g);
     planes.blue[i] = clamp01(b);

@@ -81,10 +81,18 @@ export function removeHueKnot(knots: readonly HueKnot[], index: number): HueKnot
 }
 
 const HUE_NAMES = [
-  { upTo: 12, name: "pink" }, { upTo: 40, name: "red" }, { upTo: 70, name: "orange" }, { upTo: 100, name: "ochre" },
-  { upTo: 122, name: "yellow" }, { upTo: 160, name: "green" }, { upTo: 205, name: "turquoise" },
-  { upTo: 240, name: "sky blue" }, { upTo: 280, name: "blue" }, { upTo: 320, name: "violet" },
-  { upTo: 345, name: "purple" }, { upTo: 361, name: "pink" },
+  { upTo: 12, name: "pink" },
+  { upTo: 40, name: "red" },
+  { upTo: 70, name: "orange" },
+  { upTo: 100, name: "ochre" },
+  { upTo: 122, name: "yellow" },
+  { upTo: 160, name: "green" },
+  { upTo: 205, name: "turquoise" },
+  { upTo: 240, name: "sky blue" },
+  { upTo: 280, name: "blue" },
+  { upTo: 320, name: "violet" },
+  { upTo: 345, name: "purple" },
+  { upTo: 361, name: "pink" },
 ] as const;
 
 /** A plain word for an OKLCH hue. */

@@ -13,12 +13,18 @@ describe("weights with the sum held", () => {
   test("stay within limits and sum to 1 from any start", () => {
     const weight = fc.double({ min: -2, max: 2, noNaN: true });
     fc.assert(
-      fc.property(weight, weight, fc.constantFrom(...CHANNELS), fc.double({ min: -9, max: 9, noNaN: true }), (red, green, channel, value) => {
-        fc.pre(Math.abs(1 - red - green) <= 2);
-        const set = setWeight({ red, green, blue: 1 - red - green }, channel, value, true);
-        expect(weightSum(set)).toBeCloseTo(1, 9);
-        for (const other of CHANNELS) expect(Math.abs(set[other])).toBeLessThanOrEqual(2 + 1e-9);
-      }),
+      fc.property(
+        weight,
+        weight,
+        fc.constantFrom(...CHANNELS),
+        fc.double({ min: -9, max: 9, noNaN: true }),
+        (red, green, channel, value) => {
+          fc.pre(Math.abs(1 - red - green) <= 2);
+          const set = setWeight({ red, green, blue: 1 - red - green }, channel, value, true);
+          expect(weightSum(set)).toBeCloseTo(1, 9);
+          for (const other of CHANNELS) expect(Math.abs(set[other])).toBeLessThanOrEqual(2 + 1e-9);
+        },
+      ),
       { seed: 51 },
     );
   });
@@ -28,7 +34,11 @@ describe("weights with the sum held", () => {
 });
 
 describe("the hue response", () => {
-  const knots: HueKnot[] = [{ hueDeg: 20, stops: 1 }, { hueDeg: 100, stops: 0 }, { hueDeg: 250, stops: -1.5 }];
+  const knots: HueKnot[] = [
+    { hueDeg: 20, stops: 1 },
+    { hueDeg: 100, stops: 0 },
+    { hueDeg: 250, stops: -1.5 },
+  ];
   const curve = hueCurve(knots);
   test("meets its knots and is the same a full turn on", () => {
     for (const { hueDeg, stops } of knots) {
@@ -86,7 +96,10 @@ describe("knots", () => {
     );
   });
   test("a moved knot stops short of its neighbours and at 3 stops", () => {
-    const knots = [{ hueDeg: 10, stops: 0 }, { hueDeg: 50, stops: 0 }];
+    const knots = [
+      { hueDeg: 10, stops: 0 },
+      { hueDeg: 50, stops: 0 },
+    ];
     expect(moveHueKnot(knots, 0, { hueDeg: 90, stops: 9 })[0]).toEqual({ hueDeg: 50 - LEAST_HUE_GAP, stops: 3 });
     expect(removeHueKnot(knots, 0)).toEqual([knots[1]]);
   });

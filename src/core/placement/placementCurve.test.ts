@@ -47,11 +47,16 @@ describe("what must hold for every placement", () => {
 
   test("stays in the scale", () => {
     fc.assert(
-      fc.property(anyStrands(), fc.double({ min: 0, max: 2, noNaN: true }), fc.double({ min: 0, max: 10, noNaN: true }), (made, strength, zone) => {
-        const placed = placementAtStrength(made, strength)(zone);
-        expect(placed).toBeGreaterThanOrEqual(-1e-12);
-        expect(placed).toBeLessThanOrEqual(10 + 1e-12);
-      }),
+      fc.property(
+        anyStrands(),
+        fc.double({ min: 0, max: 2, noNaN: true }),
+        fc.double({ min: 0, max: 10, noNaN: true }),
+        (made, strength, zone) => {
+          const placed = placementAtStrength(made, strength)(zone);
+          expect(placed).toBeGreaterThanOrEqual(-1e-12);
+          expect(placed).toBeLessThanOrEqual(10 + 1e-12);
+        },
+      ),
       { seed: 22 },
     );
   });

@@ -10,7 +10,10 @@ export interface Strand {
 export const LEAST_GAP = 0.05;
 
 /** Everything left as it falls. */
-export const RESTING_STRANDS: readonly Strand[] = [{ from: 0, to: 0 }, { from: LAST_ZONE, to: LAST_ZONE }];
+export const RESTING_STRANDS: readonly Strand[] = [
+  { from: 0, to: 0 },
+  { from: LAST_ZONE, to: LAST_ZONE },
+];
 
 /** A strand that places a tone just where it falls. */
 export function isHold(strand: Strand): boolean {

@@ -17,20 +17,26 @@ test("pixels covered in part count in part", () => {
 
 test("the mean stays, and any split into runs of rows gives the same", () => {
   fc.assert(
-    fc.property(fc.integer({ min: 1, max: 40 }), fc.integer({ min: 1, max: 40 }), fc.integer({ min: 1, max: 40 }), fc.integer({ min: 1, max: 9 }), (width, height, edge, run) => {
-      const size = { width, height };
-      const reduced = fitLongEdge(size, edge);
-      const plane = Float32Array.from({ length: width * height }, (_, i) => ((i * 7919) % 101) / 101);
-      const whole = areaReduceRows(plane, 0, size, reduced, 0, reduced.height);
-      expect(mean(whole)).toBeCloseTo(mean(plane), 4);
-      const parts: number[] = [];
-      for (let y = 0; y < reduced.height; y += run) {
-        const to = Math.min(y + run, reduced.height);
-        const { first, end } = rowsNeeded(size, reduced, y, to);
-        parts.push(...areaReduceRows(plane.subarray(first * width, end * width), first, size, reduced, y, to));
-      }
-      expect(parts).toEqual([...whole]);
-    }),
+    fc.property(
+      fc.integer({ min: 1, max: 40 }),
+      fc.integer({ min: 1, max: 40 }),
+      fc.integer({ min: 1, max: 40 }),
+      fc.integer({ min: 1, max: 9 }),
+      (width, height, edge, run) => {
+        const size = { width, height };
+        const reduced = fitLongEdge(size, edge);
+        const plane = Float32Array.from({ length: width * height }, (_, i) => ((i * 7919) % 101) / 101);
+        const whole = areaReduceRows(plane, 0, size, reduced, 0, reduced.height);
+        expect(mean(whole)).toBeCloseTo(mean(plane), 4);
+        const parts: number[] = [];
+        for (let y = 0; y < reduced.height; y += run) {
+          const to = Math.min(y + run, reduced.height);
+          const { first, end } = rowsNeeded(size, reduced, y, to);
+          parts.push(...areaReduceRows(plane.subarray(first * width, end * width), first, size, reduced, y, to));
+        }
+        expect(parts).toEqual([...whole]);
+      },
+    ),
     { seed: 61 },
   );
 });

@@ -1,6 +1,6 @@
 import { toneToLuminance } from "../colour/lstar";
 import { srgbEncode } from "../colour/transferCurve";
-import { pairTable } from "../kernels/pairTable";
+import { jumpTable, pairTable } from "../kernels/pairTable";
 import { TONE_KNOTS } from "../plan/compilePlan";
 import { LAST_ZONE, owningZone } from "../zones/zone";
 
@@ -26,7 +26,7 @@ const LOOK_KNOTS = 1280;
 
 /** Tone to grey levels 0–255 for a way of looking. */
 export function lookTable(look: Look): Float32Array {
-  return pairTable(LOOK_KNOTS, (t) => 255 * srgbEncode(toneToLuminance(shownTone(look, t))));
+  return jumpTable(LOOK_KNOTS, (t) => 255 * srgbEncode(toneToLuminance(shownTone(look, t))));
 }
 
 /** Linear light to sRGB-encoded levels 0–255, for showing colour. */
@@ -35,8 +35,7 @@ export function encodedLight(): Float32Array {
 }
 
 function shownTone(look: Look, t: number): number {
-  // A knot on a zone's border belongs to the zone above; the border itself is closed at half a knot.
-  const zone = owningZone(t * LAST_ZONE + 1e-9);
+  const zone = owningZone(t * LAST_ZONE);
   switch (look.kind) {
     case "picture":
       return t;

@@ -4,14 +4,36 @@ import { formatStops, formatZone, owningZone, parseZone, zoneNumeral } from "./z
 import { HISTOGRAM_BINS, zoneShares } from "./zoneShares";
 
 test.each([
-  [0, "0"], [5, "V"], [10, "X"], [7.5, "VII½"], [4 + 1 / 3, "IV⅓"], [6 + 2 / 3, "VI⅔"], [0.25, "0¼"], [6.42, "VI.42"], [8.999, "IX"], [-1, "0"], [11, "X"],
+  [0, "0"],
+  [5, "V"],
+  [10, "X"],
+  [7.5, "VII½"],
+  [4 + 1 / 3, "IV⅓"],
+  [6 + 2 / 3, "VI⅔"],
+  [0.25, "0¼"],
+  [6.42, "VI.42"],
+  [8.999, "IX"],
+  [-1, "0"],
+  [11, "X"],
 ])("%d is written %s", (zone, text) => expect(formatZone(zone)).toBe(text));
 
 test.each([
-  ["VII", 7], ["vii½", 7.5], ["7.5", 7.5], ["7,5", 7.5], ["VII 1/2", 7.5], ["7 1/3", 7 + 1 / 3], ["x", 10], ["0", 0], ["½", 0.5], ["VI.42", 6.42], [" IV⅔ ", 4 + 2 / 3],
+  ["VII", 7],
+  ["vii½", 7.5],
+  ["7.5", 7.5],
+  ["7,5", 7.5],
+  ["VII 1/2", 7.5],
+  ["7 1/3", 7 + 1 / 3],
+  ["x", 10],
+  ["0", 0],
+  ["½", 0.5],
+  ["VI.42", 6.42],
+  [" IV⅔ ", 4 + 2 / 3],
 ])("“%s” is read as %d", (text, zone) => expect(parseZone(text)).toBeCloseTo(zone, 12));
 
-test.each(["", "XI", "11", "-1", "abc", "VIIII", "7..5", "X½"])("“%s” is no place on the scale", (text) => expect(parseZone(text)).toBeUndefined());
+test.each(["", "XI", "11", "-1", "abc", "VIIII", "7..5", "X½"])("“%s” is no place on the scale", (text) =>
+  expect(parseZone(text)).toBeUndefined(),
+);
 
 test("what is written can be read again", () => {
   fc.assert(
@@ -31,7 +53,14 @@ test("a numeral is refused outside 0–10", () => {
   expect(() => zoneNumeral(11)).toThrow(expect.objectContaining({ code: "bad_zone" }));
 });
 
-test.each([[0, "0"], [1 / 3, "+⅓"], [-1.5, "−1½"], [2, "+2"], [-0.3, "−0.30"], [-Infinity, "−∞"]])("%d stops are written %s", (stops, text) => expect(formatStops(stops)).toBe(text));
+test.each([
+  [0, "0"],
+  [1 / 3, "+⅓"],
+  [-1.5, "−1½"],
+  [2, "+2"],
+  [-0.3, "−0.30"],
+  [-Infinity, "−∞"],
+])("%d stops are written %s", (stops, text) => expect(formatStops(stops)).toBe(text));
 
 describe("shares", () => {
   test("add up to 1 and lie in the zones that own the tones", () => {
@@ -49,5 +78,6 @@ describe("shares", () => {
     counts[0.45 * HISTOGRAM_BINS] = 1; // Zone IV½
     expect(zoneShares(counts)[5]).toBe(1);
   });
-  test("are 0 for a picture without pixels", () => expect(zoneShares(new Uint32Array(HISTOGRAM_BINS))).toEqual(new Array(11).fill(0)));
+  test("are 0 for a picture without pixels", () =>
+    expect(zoneShares(new Uint32Array(HISTOGRAM_BINS))).toEqual(Array.from({ length: 11 }, () => 0)));
 });

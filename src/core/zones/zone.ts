@@ -65,10 +65,13 @@ export function parseZone(text: string): number | undefined {
   const roman = NUMERALS.findIndex((numeral) => numeral === head.toUpperCase());
   const whole = roman >= 0 ? roman : Number(head.replace(",", "."));
   const part =
-    decimals !== undefined ? Number(`0.${decimals}`)
-    : sign !== undefined ? FRACTIONS.find((f) => f.sign === sign)!.part
-    : over !== undefined ? Number(over) / Number(under)
-    : 0;
+    decimals !== undefined
+      ? Number(`0.${decimals}`)
+      : sign !== undefined
+        ? FRACTIONS.find((f) => f.sign === sign)!.part
+        : over !== undefined
+          ? Number(over) / Number(under)
+          : 0;
   const zone = whole + part;
   return Number.isFinite(zone) && zone >= 0 && zone <= LAST_ZONE ? zone : undefined;
 }

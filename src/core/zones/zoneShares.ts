@@ -9,7 +9,7 @@ export const HISTOGRAM_BINS = 400;
  * Shape   HISTOGRAM_BINS counts in, 11 shares out; they add up to 1 (all 0 for an empty histogram).
  */
 export function zoneShares(histogram: ArrayLike<number>): number[] {
-  const shares = new Array<number>(ZONE_COUNT).fill(0);
+  const shares = Array.from({ length: ZONE_COUNT }, () => 0);
   let total = 0;
   const binsPerHalfZone = HISTOGRAM_BINS / 20;
   for (let bin = 0; bin < HISTOGRAM_BINS; bin++) {

@@ -146,7 +146,10 @@ function fetchDetail(area: LevelArea, number: number, request: RenderRequest): v
     (levels) => {
       if (fetching !== mine) return;
       fetching = undefined;
-      open!.detail = { area, stage: Stage.fromLevels(levels, { width: area.width, height: area.height }, picture.levels[area.level]!.space) };
+      open!.detail = {
+        area,
+        stage: Stage.fromLevels(levels, { width: area.width, height: area.height }, picture.levels[area.level]!.space),
+      };
       waiting ??= { number, request };
       schedule();
     },
@@ -179,7 +182,10 @@ function readPoint(x: number, y: number) {
     if (reading) return reading;
   }
   const { size } = fitted ?? preview;
-  return (fitted ?? preview).readPoint(Math.min(Math.floor(x * size.width), size.width - 1), Math.min(Math.floor(y * size.height), size.height - 1));
+  return (fitted ?? preview).readPoint(
+    Math.min(Math.floor(x * size.width), size.width - 1),
+    Math.min(Math.floor(y * size.height), size.height - 1),
+  );
 }
 
 const showings = new Map<string, Showing>();

@@ -60,7 +60,13 @@ export async function decodePicture(path: string, target: string): Promise<Decod
     const v = `${target}.v`;
     await pipeline.toColourspace(depth === 16 ? "rgb16" : "srgb").toFile(v);
     const layout = await readLayout(v, depth);
-    const facts: PictureFacts = { format, bits: metadata.bitsPerSample ?? depth, profile: space.name, capture: captureData(metadata.exif), notes };
+    const facts: PictureFacts = {
+      format,
+      bits: metadata.bitsPerSample ?? depth,
+      profile: space.name,
+      capture: captureData(metadata.exif),
+      notes,
+    };
     return { file: v, ...layout, depth, space, facts };
   } catch (error) {
     await rm(`${target}.v`, { force: true });
@@ -91,7 +97,10 @@ function checkMetadata({ width, height, depth, space, channels }: Metadata): voi
     throw new PictureError("too_large", `the picture has ${Math.round(pixels / 1e6)} megapixels; at most ${MOST_PIXELS / 1e6} are read`);
   }
   if (depth !== "uchar" && depth !== "ushort") {
-    throw new PictureError("unusual_picture", `its levels are stored as ${depth}, which does not say what white is; save it with 8 or 16 bits a channel`);
+    throw new PictureError(
+      "unusual_picture",
+      `its levels are stored as ${depth}, which does not say what white is; save it with 8 or 16 bits a channel`,
+    );
   }
   if (!["srgb", "rgb16", "rgb", "b-w", "grey16", "cmyk"].includes(space ?? "")) {
     throw new PictureError("unusual_picture", `its colours are stored as ${space} (${channels} channels); save it as RGB or greyscale`);

@@ -22,6 +22,9 @@ export async function doPictureTask(task: PictureTask): Promise<void> {
   if (!preview) throw new CoreError("bad_file", "the picture has not been prepared");
   const { size, levels } = await renderPicture(preview, task.plan, { depth: 8, longEdge: task.longEdge });
   const unfinished = `${task.file}.${Math.random().toString(36).slice(2)}`;
-  await sharp(levels, { raw: { ...size, channels: 1 } }).toColourspace("b-w").jpeg({ quality: 88 }).toFile(unfinished);
+  await sharp(levels, { raw: { ...size, channels: 1 } })
+    .toColourspace("b-w")
+    .jpeg({ quality: 88 })
+    .toFile(unfinished);
   await rename(unfinished, task.file);
 }

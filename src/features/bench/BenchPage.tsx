@@ -24,7 +24,9 @@ import styles from "./BenchPage.module.css";
 
 /** The bench: one print, its plan, its scale, the panel of the step in hand. */
 export function BenchPage({ start }: { start: BenchStart }) {
-  const [store] = useState(() => createBenchStore(start, (onState) => new SaveQueue(start.print.id, browserStore(start.print.id), onState)));
+  const [store] = useState(() =>
+    createBenchStore(start, (onState) => new SaveQueue(start.print.id, browserStore(start.print.id), onState)),
+  );
   const engine = useRef<BenchEngine | undefined>(undefined);
   const listeners = useRef(new Set<(frame: Frame) => void>());
   const bench = useMemo<Bench>(
@@ -44,7 +46,8 @@ export function BenchPage({ start }: { start: BenchStart }) {
       onReady: (hueShares) => store.getState().set({ hueShares, isReady: true }),
       onFrame: (frame) => listeners.current.forEach((listener) => listener(frame)),
       onMeasured: (measured) => store.getState().set({ measured }),
-      onFailure: (message) => store.getState().set({ failure: `The picture could not be shown: ${message}. Your print is safe; reload the page to try again.` }),
+      onFailure: (message) =>
+        store.getState().set({ failure: `The picture could not be shown: ${message}. Your print is safe; reload the page to try again.` }),
     });
     void store.restore();
     return () => {
@@ -112,7 +115,11 @@ function StaleSheet({ store, printId, pictureId }: { store: Store; printId: stri
   const { message } = App.useApp();
   const keep = async () => {
     const body = JSON.stringify({ plan: store.getState().plan });
-    const response = await fetch(`/api/pictures/${pictureId}/prints`, { method: "POST", headers: { "content-type": "application/json" }, body }).catch(() => undefined);
+    const response = await fetch(`/api/pictures/${pictureId}/prints`, {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body,
+    }).catch(() => undefined);
     if (!response?.ok) return void message.error("It could not be kept just now. Nothing is lost; try again in a moment.");
     await store.saves.clear();
     router.push(`/prints/${PrintSummary.parse(await response.json()).id}`);
@@ -127,8 +134,12 @@ function StaleSheet({ store, printId, pictureId }: { store: Store; printId: stri
       open={saveState === "stale"}
       closable={false}
       footer={[
-        <Button key="take" onClick={() => void take()}>Show the other, drop mine</Button>,
-        <Button key="keep" type="primary" onClick={() => void keep()}>Keep mine as another print</Button>,
+        <Button key="take" onClick={() => void take()}>
+          Show the other, drop mine
+        </Button>,
+        <Button key="keep" type="primary" onClick={() => void keep()}>
+          Keep mine as another print
+        </Button>,
       ]}
     >
       <p>Both are safe so far: the other window&apos;s work is saved, yours is kept here. Choose what becomes of yours.</p>

@@ -39,7 +39,12 @@ export function Easel() {
   const picture = start.prepared;
   const easel = useRef<HTMLDivElement>(null);
   const size = useSizeOf(easel);
-  const room: Box = { left: TRAY_WIDTH + EASEL_MARGIN, top: EASEL_MARGIN + BORDER, width: Math.max(size.width - TRAY_WIDTH - 2 * EASEL_MARGIN - 2 * BORDER, 50), height: Math.max(size.height - 2 * EASEL_MARGIN - 2 * BORDER, 50) };
+  const room: Box = {
+    left: TRAY_WIDTH + EASEL_MARGIN,
+    top: EASEL_MARGIN + BORDER,
+    width: Math.max(size.width - TRAY_WIDTH - 2 * EASEL_MARGIN - 2 * BORDER, 50),
+    height: Math.max(size.height - 2 * EASEL_MARGIN - 2 * BORDER, 50),
+  };
   room.left += BORDER;
   const fit = Math.min(fitScale(picture, room), 1);
   const [zoomed, setZoomed] = useState<View>();
@@ -52,21 +57,20 @@ export function Easel() {
   const close = useRef<HTMLCanvasElement>(null);
   const [closeArea, setCloseArea] = useState<LevelArea>();
 
-  const draw = useCallback(
-    (frame: Frame) => {
-      const canvas = frame.area === "preview" ? preview.current : close.current;
-      if (!canvas) return;
-      if (canvas.width !== frame.width || canvas.height !== frame.height) {
-        canvas.width = frame.width;
-        canvas.height = frame.height;
-      }
-      canvas.getContext("2d", { colorSpace: "display-p3", alpha: false })!.putImageData(new ImageData(frame.rgba, frame.width, frame.height, { colorSpace: "display-p3" }), 0, 0);
-      canvas.dataset.tookMs = frame.tookMs.toFixed(2);
-      canvas.dataset.frame = String(frame.number);
-      if (frame.area !== "preview") setCloseArea(frame.area);
-    },
-    [],
-  );
+  const draw = useCallback((frame: Frame) => {
+    const canvas = frame.area === "preview" ? preview.current : close.current;
+    if (!canvas) return;
+    if (canvas.width !== frame.width || canvas.height !== frame.height) {
+      canvas.width = frame.width;
+      canvas.height = frame.height;
+    }
+    canvas
+      .getContext("2d", { colorSpace: "display-p3", alpha: false })!
+      .putImageData(new ImageData(frame.rgba, frame.width, frame.height, { colorSpace: "display-p3" }), 0, 0);
+    canvas.dataset.tookMs = frame.tookMs.toFixed(2);
+    canvas.dataset.frame = String(frame.number);
+    if (frame.area !== "preview") setCloseArea(frame.area);
+  }, []);
   useFrames(draw);
   const shownSize = { width: Math.max(1, Math.round(box.width * pixelRatio)), height: Math.max(1, Math.round(box.height * pixelRatio)) };
   useRenderRequests(detail, shownSize);
@@ -132,7 +136,10 @@ export function Easel() {
     }
     const place = placeOf(point);
     if (!place) return store.getState().set({ reading: undefined });
-    void bench.engine()?.read(place.x, place.y).then((found) => store.getState().set({ reading: found }));
+    void bench
+      .engine()
+      ?.read(place.x, place.y)
+      .then((found) => store.getState().set({ reading: found }));
   };
   const onPointerEnd = () => {
     drag.current = undefined;
@@ -173,9 +180,18 @@ export function Easel() {
       onBlur={() => setSpaceHeld(false)}
     >
       {size.width > 0 && (
-        <div className={styles.print} style={{ left: box.left - BORDER, top: box.top - BORDER, width: box.width + 2 * BORDER, height: box.height + 2 * BORDER }}>
+        <div
+          className={styles.print}
+          style={{ left: box.left - BORDER, top: box.top - BORDER, width: box.width + 2 * BORDER, height: box.height + 2 * BORDER }}
+        >
           <div className={styles.sheet} style={{ left: BORDER, top: BORDER, width: box.width, height: box.height }}>
-            <canvas ref={preview} className={styles.preview} data-testid="preview" aria-label={`${start.picture.name}, as a print`} role="img" />
+            <canvas
+              ref={preview}
+              className={styles.preview}
+              data-testid="preview"
+              aria-label={`${start.picture.name}, as a print`}
+              role="img"
+            />
             <canvas
               ref={close}
               className={styles.close}
@@ -196,18 +212,39 @@ export function Easel() {
           </div>
         </div>
       )}
-      {!isReady && !failure && <p className={styles.waiting} role="status">Laying the picture out…</p>}
+      {!isReady && !failure && (
+        <p className={styles.waiting} role="status">
+          Laying the picture out…
+        </p>
+      )}
       {pull && <PullMark pull={pull} />}
       <div className={styles.tray} role="toolbar" aria-label="Tools" aria-orientation="vertical">
         {TOOLS.map(({ tool: name, label, key, hint }) => (
-          <button key={name} type="button" title={`${hint} (${key})`} aria-pressed={tool === name} onClick={() => store.getState().set({ tool: name })}>
+          <button
+            key={name}
+            type="button"
+            title={`${hint} (${key})`}
+            aria-pressed={tool === name}
+            onClick={() => store.getState().set({ tool: name })}
+          >
             {label}
           </button>
         ))}
         <hr />
-        <button type="button" aria-pressed={!zoomed} title="The whole picture (F)" onClick={() => setZoomed(undefined)}>Fit</button>
-        <button type="button" aria-pressed={Math.abs(view.scale * pixelRatio - 1) < 0.001} title="One picture pixel on one screen pixel (G)" onClick={() => zoomTo(1 / pixelRatio)}>1 : 1</button>
-        <output className={styles.zoom} aria-label="Zoom">{Math.round(100 * view.scale * pixelRatio)} %</output>
+        <button type="button" aria-pressed={!zoomed} title="The whole picture (F)" onClick={() => setZoomed(undefined)}>
+          Fit
+        </button>
+        <button
+          type="button"
+          aria-pressed={Math.abs(view.scale * pixelRatio - 1) < 0.001}
+          title="One picture pixel on one screen pixel (G)"
+          onClick={() => zoomTo(1 / pixelRatio)}
+        >
+          1 : 1
+        </button>
+        <output className={styles.zoom} aria-label="Zoom">
+          {Math.round(100 * view.scale * pixelRatio)} %
+        </output>
       </div>
       <Readout reading={reading} />
     </div>
@@ -251,7 +288,14 @@ function useRenderRequests(detail: LevelArea | undefined, shownSize: Size): void
     };
     ask();
     return store.subscribe((state, old) => {
-      if (state.plan !== old.plan || state.step !== old.step || state.look !== old.look || state.isBefore !== old.isBefore || state.isReady !== old.isReady) ask();
+      if (
+        state.plan !== old.plan ||
+        state.step !== old.step ||
+        state.look !== old.look ||
+        state.isBefore !== old.isBefore ||
+        state.isReady !== old.isReady
+      )
+        ask();
     });
     // The area is compared by value.
     // eslint-disable-next-line react-hooks/exhaustive-deps

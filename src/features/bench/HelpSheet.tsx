@@ -14,7 +14,7 @@ const KEYS: [string, string][] = [
   ["F, G", "whole picture, one to one"],
   ["Ctrl+Z, Ctrl+Shift+Z", "undo, redo"],
   ["Arrows on a strand", "place it; with Alt, take another tone; with Shift, ten times"],
-  ["O, Delete on a strand", "hold it, remove it"],
+  ["Enter, Delete on a strand", "hold it, remove it"],
   ["Alt while dragging", "no snapping"],
 ];
 

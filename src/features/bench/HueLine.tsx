@@ -97,27 +97,56 @@ export function HueLine() {
   };
 
   const curve = useMemo(() => hueCurve(huesOn ? knots : []), [knots, huesOn]);
-  const response = useMemo(() => line<number>().x(x).y((hue) => y(curve(hue)))(degrees(2)) ?? "", [curve, x, y]);
+  const response = useMemo(
+    () =>
+      line<number>()
+        .x(x)
+        .y((hue) => y(curve(hue)))(degrees(2)) ?? "",
+    [curve, x, y],
+  );
   return (
     <div ref={frame} className={styles.hueLine} data-testid="hue-line">
       {width > 0 && (
         <svg width={width} height={178} role="group" aria-label="Hue line">
-          <text className={styles.title} x={16} y={42}>Hues</text>
-          <text className={styles.words} x={16} y={57}>lighter, darker</text>
-          <text className={styles.words} x={16} y={71}>in stops</text>
+          <text className={styles.title} x={16} y={42}>
+            Hues
+          </text>
+          <text className={styles.words} x={16} y={57}>
+            lighter, darker
+          </text>
+          <text className={styles.words} x={16} y={71}>
+            in stops
+          </text>
           <HueBand x={x} />
           <Shares shares={shares} x={x} />
           {[-3, -2, -1, 0, 1, 2, 3].map((stops) => (
             <g key={stops} className={stops === 0 ? styles.zero : styles.grid}>
               <line x1={x(0)} x2={x(360)} y1={y(stops)} y2={y(stops)} />
-              <text x={x(0) - 10} y={y(stops) + 4}>{formatStops(stops)}</text>
+              <text x={x(0) - 10} y={y(stops) + 4}>
+                {formatStops(stops)}
+              </text>
             </g>
           ))}
-          <rect className={styles.ground} x={x(0)} y={y(HUE_STOPS_LIMIT)} width={x(360) - x(0)} height={BAND_TOP + BAND_HEIGHT - y(HUE_STOPS_LIMIT)} onPointerDown={onAdd}>
+          <rect
+            className={styles.ground}
+            x={x(0)}
+            y={y(HUE_STOPS_LIMIT)}
+            width={x(360) - x(0)}
+            height={BAND_TOP + BAND_HEIGHT - y(HUE_STOPS_LIMIT)}
+            onPointerDown={onAdd}
+          >
             <title>Click to add a knot</title>
           </rect>
           <path className={styles.response} d={response} />
-          {reading && reading.chroma >= 0.01 && <line className={styles.reading} x1={x(reading.hueDeg)} x2={x(reading.hueDeg)} y1={y(HUE_STOPS_LIMIT)} y2={BAND_TOP + BAND_HEIGHT} />}
+          {reading && reading.chroma >= 0.01 && (
+            <line
+              className={styles.reading}
+              x1={x(reading.hueDeg)}
+              x2={x(reading.hueDeg)}
+              y1={y(HUE_STOPS_LIMIT)}
+              y2={BAND_TOP + BAND_HEIGHT}
+            />
+          )}
           {knots.map((knot, index) => (
             <g
               key={index}
@@ -138,7 +167,10 @@ export function HueLine() {
               <circle className={styles.reach} cx={x(knot.hueDeg)} cy={y(knot.stops)} r={13} />
               <circle cx={x(knot.hueDeg)} cy={y(knot.stops)} r={index === chosen ? 8 : 6.5} fill={hueCss(knot.hueDeg)} />
               {index === chosen && (
-                <text x={Math.min(x(knot.hueDeg) + 14, x(360) - 90)} y={y(knot.stops) + (knot.stops < -2 ? -8 : 4)}>{`${hueName(knot.hueDeg)} ${formatStops(knot.stops)}`}</text>
+                <text
+                  x={Math.min(x(knot.hueDeg) + 14, x(360) - 90)}
+                  y={y(knot.stops) + (knot.stops < -2 ? -8 : 4)}
+                >{`${hueName(knot.hueDeg)} ${formatStops(knot.stops)}`}</text>
               )}
             </g>
           ))}
@@ -149,7 +181,9 @@ export function HueLine() {
 }
 
 function HueBand({ x }: { x: (hue: number) => number }) {
-  return degrees(2).slice(0, -1).map((hue) => <rect key={hue} x={x(hue)} y={BAND_TOP} width={x(2) - x(0) + 0.6} height={BAND_HEIGHT} fill={hueCss(hue + 1)} />);
+  return degrees(2)
+    .slice(0, -1)
+    .map((hue) => <rect key={hue} x={x(hue)} y={BAND_TOP} width={x(2) - x(0) + 0.6} height={BAND_HEIGHT} fill={hueCss(hue + 1)} />);
 }
 
 /** Height of the hue the picture holds most of; others follow by the square root, so that small ones show. */

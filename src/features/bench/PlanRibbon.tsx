@@ -15,7 +15,13 @@ export function PlanRibbon() {
   const { profile } = start.picture.facts;
   return (
     <nav className={styles.ribbon} aria-label="Print plan">
-      <Slip stage name="Colour" words={profile === SRGB_SPACE.name ? "As found" : profile} isOn={step.stage === "colour"} onChoose={choose({ stage: "colour" })} />
+      <Slip
+        stage
+        name="Colour"
+        words={profile === SRGB_SPACE.name ? "As found" : profile}
+        isOn={step.stage === "colour"}
+        onChoose={choose({ stage: "colour" })}
+      />
       <Slip stage name="Mix" words={mixWords(plan.mix)} isOn={step.stage === "mix"} onChoose={choose({ stage: "mix" })} />
       {plan.passes.map((pass, i) => (
         <Slip

@@ -49,7 +49,10 @@ export function Scale() {
     return Math.min(Math.max(x.invert(event.clientX - left), 0), LAST_ZONE);
   };
   const peek = (zone: number | undefined, isBefore: boolean) =>
-    store.getState().set({ look: zone === undefined ? { kind: "picture" } : { kind: "zone", zone }, isBefore: zone !== undefined && isBefore && !!chosen });
+    store.getState().set({
+      look: zone === undefined ? { kind: "picture" } : { kind: "zone", zone },
+      isBefore: zone !== undefined && isBefore && !!chosen,
+    });
   const lit = useBenchState((state) => (state.look.kind === "zone" ? state.look.zone : undefined));
 
   const add = (event: PointerEvent) => {
@@ -78,10 +81,18 @@ export function Scale() {
           {chosen && <Rail name="Falls" x={x} y={TOP - RAIL} lit={lit} onPeek={(zone) => peek(zone, true)} onPress={add} />}
           <Rail name="Placed" x={x} y={BOTTOM} lit={lit} onPeek={(zone) => peek(zone, false)} onPress={() => {}} />
           <Shares of={chosen ? "leaving" : "finished"} x={x} />
-          <text className={styles.title} x={16} y={chosen ? TOP - 6 : -20}>Falls</text>
-          <text className={styles.subtitle} x={16} y={chosen ? TOP + 8 : -20}>before pass {number}</text>
-          <text className={styles.title} x={16} y={BOTTOM + 7}>{chosen ? "Placed" : "The print"}</text>
-          <text className={styles.subtitle} x={16} y={BOTTOM + 21}>{chosen ? `after pass ${number}` : "as it stands"}</text>
+          <text className={styles.title} x={16} y={chosen ? TOP - 6 : -20}>
+            Falls
+          </text>
+          <text className={styles.subtitle} x={16} y={chosen ? TOP + 8 : -20}>
+            before pass {number}
+          </text>
+          <text className={styles.title} x={16} y={BOTTOM + 7}>
+            {chosen ? "Placed" : "The print"}
+          </text>
+          <text className={styles.subtitle} x={16} y={BOTTOM + 21}>
+            {chosen ? `after pass ${number}` : "as it stands"}
+          </text>
           <ReadingMarks x={x} both={!!chosen} />
           {chosen && strands && <Strands strands={strands} x={x} zoneAt={zoneAt} passId={chosen.pass.id} passName={chosen.pass.name} />}
           {chosen && <StrainWords strain={strain} x={x} />}
@@ -91,7 +102,21 @@ export function Scale() {
   );
 }
 
-function Rail({ name, x, y, lit, onPeek, onPress }: { name: string; x: X; y: number; lit: number | undefined; onPeek(zone: number | undefined): void; onPress(event: PointerEvent): void }) {
+function Rail({
+  name,
+  x,
+  y,
+  lit,
+  onPeek,
+  onPress,
+}: {
+  name: string;
+  x: X;
+  y: number;
+  lit: number | undefined;
+  onPeek(zone: number | undefined): void;
+  onPress(event: PointerEvent): void;
+}) {
   return (
     <g className={styles.rail} onPointerLeave={() => onPeek(undefined)} data-testid={`rail-${name.toLowerCase()}`}>
       {Array.from({ length: ZONE_COUNT }, (_, zone) => {
@@ -100,8 +125,17 @@ function Rail({ name, x, y, lit, onPeek, onPress }: { name: string; x: X; y: num
         const middle = zone === 0 ? 0.25 : zone === LAST_ZONE ? LAST_ZONE - 0.25 : zone;
         return (
           <g key={zone} onPointerEnter={(event) => event.buttons === 0 && onPeek(zone)} onPointerDown={onPress}>
-            <rect x={x(from)} width={x(to) - x(from)} y={y} height={RAIL} fill={greyOf(zone)} className={lit === zone ? styles.litZone : undefined} />
-            <text x={x(middle)} y={y + 11} fill={zone > 5 ? "#19191b" : "#f3f1ed"}>{zoneNumeral(zone)}</text>
+            <rect
+              x={x(from)}
+              width={x(to) - x(from)}
+              y={y}
+              height={RAIL}
+              fill={greyOf(zone)}
+              className={lit === zone ? styles.litZone : undefined}
+            />
+            <text x={x(middle)} y={y + 11} fill={zone > 5 ? "#19191b" : "#f3f1ed"}>
+              {zoneNumeral(zone)}
+            </text>
           </g>
         );
       })}
@@ -118,7 +152,17 @@ function greyOf(zone: number): string {
 const POINTS = 100;
 const CLIPPED_SHARE = 0.97;
 
-const HistogramShape = memo(function HistogramShape({ of, x, base, height }: { of: keyof StageHistograms; x: X; base: number; height: number }) {
+const HistogramShape = memo(function HistogramShape({
+  of,
+  x,
+  base,
+  height,
+}: {
+  of: keyof StageHistograms;
+  x: X;
+  base: number;
+  height: number;
+}) {
   const counts = useBenchState((state) => state.measured?.[of]);
   const path = useMemo(() => {
     if (!counts) return "";
@@ -263,7 +307,7 @@ function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) {
       change(removeStrand(strands, index));
       store.getState().set({ chosenStrand: undefined });
       store.getState().commit(`Strand at ${formatZone(strand.from)} removed from ${passName}`);
-    } else if (event.key === "o") {
+    } else if (event.key === "Enter") {
       change(moveStrand(strands, index, { from: strand.from, to: strand.from }));
       store.getState().commit(`Hold ${formatZone(strand.from)} in ${passName}`);
     } else return;
@@ -293,13 +337,27 @@ function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) {
           >
             <path d={thread(x(strand.from), x(strand.to))} className={styles.strandLine} />
             <path d={thread(x(strand.from), x(strand.to))} className={styles.strandReach} {...drag(index, "to")} />
-            <g transform={`translate(${x(strand.from)},${TOP + HANDLE_INSET})`} className={styles.handle} data-end="from" {...drag(index, "from")}>
+            <g
+              transform={`translate(${x(strand.from)},${TOP + HANDLE_INSET})`}
+              className={styles.handle}
+              data-end="from"
+              {...drag(index, "from")}
+            >
               <circle r={11} className={styles.reach} />
               <path d="M0,-7L5.5,0L0,7L-5.5,0Z" className={styles.solid} />
             </g>
-            <g transform={`translate(${x(strand.to)},${BOTTOM - HANDLE_INSET})`} className={styles.handle} data-end="to" {...drag(index, "to")}>
+            <g
+              transform={`translate(${x(strand.to)},${BOTTOM - HANDLE_INSET})`}
+              className={styles.handle}
+              data-end="to"
+              {...drag(index, "to")}
+            >
               <circle r={11} className={styles.reach} />
-              {isHold(strand) ? <rect x={-5} y={-5} width={10} height={10} className={styles.solid} /> : <circle r={6.5} className={styles.ring} />}
+              {isHold(strand) ? (
+                <rect x={-5} y={-5} width={10} height={10} className={styles.solid} />
+              ) : (
+                <circle r={6.5} className={styles.ring} />
+              )}
             </g>
             {isChosen && (
               <text className={styles.strandName} x={Math.min(x(strand.to) + 11, x(LAST_ZONE) - 40)} y={BOTTOM - HANDLE_INSET - 9}>
@@ -312,4 +370,3 @@ function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) {
     </>
   );
 }
-

@@ -34,11 +34,15 @@ export function TopBar({ onHelp }: { onHelp(): void }) {
   const hold = (held: boolean) => () => store.getState().set({ isBefore: held });
   return (
     <header className={styles.bar}>
-      <Link href="/" className={styles.mark}>Nigrographe</Link>
+      <Link href="/" className={styles.mark}>
+        Nigrographe
+      </Link>
       <nav className={styles.crumb} aria-label="Where you are">
         <Link href="/">Contact sheet</Link> / <b>{start.picture.name}</b> / {start.print.name}
       </nav>
-      <span className={styles.saved} role="status" data-testid="save-state" data-state={saveState}>{SAVE_WORDS[saveState]}</span>
+      <span className={styles.saved} role="status" data-testid="save-state" data-state={saveState}>
+        {SAVE_WORDS[saveState]}
+      </span>
       <div className={styles.looks}>
         {look.kind === "zone" && <span className={styles.lit}>Zone {zoneNumeral(look.zone)} lit</span>}
         <Segmented
@@ -51,16 +55,33 @@ export function TopBar({ onHelp }: { onHelp(): void }) {
       </div>
       <div className={styles.acts}>
         <Tooltip title={undo ? `Undo: ${undone?.label}` : "Nothing to undo"}>
-          <Button size="small" type="text" className={styles.quiet} disabled={!undo} onClick={() => void store.getState().undo()}>Undo</Button>
+          <Button size="small" type="text" className={styles.quiet} disabled={!undo} onClick={() => void store.getState().undo()}>
+            Undo
+          </Button>
         </Tooltip>
         <Tooltip title={redo ? `Redo: ${redo.label}` : "Nothing to redo"}>
-          <Button size="small" type="text" className={styles.quiet} disabled={!redo} onClick={() => void store.getState().redo()}>Redo</Button>
+          <Button size="small" type="text" className={styles.quiet} disabled={!redo} onClick={() => void store.getState().redo()}>
+            Redo
+          </Button>
         </Tooltip>
         <Tooltip title="Hold to see the print before the step in hand (Q)">
-          <Button size="small" ghost aria-pressed={isBefore} onPointerDown={hold(true)} onPointerUp={hold(false)} onPointerLeave={hold(false)}>Before</Button>
+          <Button
+            size="small"
+            ghost
+            aria-pressed={isBefore}
+            onPointerDown={hold(true)}
+            onPointerUp={hold(false)}
+            onPointerLeave={hold(false)}
+          >
+            Before
+          </Button>
         </Tooltip>
-        <Button size="small" className={styles.primary} onClick={() => store.getState().set({ step: { stage: "finish" } })}>Export</Button>
-        <Button size="small" type="text" className={styles.quiet} aria-label="Help: keys" onClick={onHelp}>?</Button>
+        <Button size="small" className={styles.primary} onClick={() => store.getState().set({ step: { stage: "finish" } })}>
+          Export
+        </Button>
+        <Button size="small" type="text" className={styles.quiet} aria-label="Help: keys" onClick={onHelp}>
+          ?
+        </Button>
       </div>
     </header>
   );

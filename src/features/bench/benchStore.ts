@@ -64,14 +64,22 @@ export type BenchStore = StoreApi<BenchState & BenchActions>;
 const REST_MS = 500;
 
 /** The state of one print on the bench. Every committed change goes to the save queue. */
-export function createBenchStore(start: BenchStart, queue: (onState: (state: SaveState, message?: string) => void) => SaveQueue): BenchStore & { restore(): Promise<void>; saves: SaveQueue } {
+export function createBenchStore(
+  start: BenchStart,
+  queue: (onState: (state: SaveState, message?: string) => void) => SaveQueue,
+): BenchStore & { restore(): Promise<void>; saves: SaveQueue } {
   const plans = new Map<string, Plan>([[start.print.head, start.plan]]);
   let committed = start.plan;
   let soon: { timer: ReturnType<typeof setTimeout>; label: string } | undefined;
 
   const store = createStore<BenchState & BenchActions>()((set, get) => {
-    const goTo = async (target: RevisionSummary | undefined) => {
+    // A step may have to be fetched: the next undo or redo waits for it, then starts from where it led.
+    let turn: Promise<void> = Promise.resolve();
+    const inTurn = (go: () => Promise<void>) => {
       flush();
+      return (turn = turn.then(go));
+    };
+    const goTo = async (target: RevisionSummary | undefined) => {
       if (!target) return;
       const plan = plans.get(target.id) ?? (await fetchPlan(start.print.id, target.id));
       if (!plan) {
@@ -81,7 +89,13 @@ export function createBenchStore(start: BenchStart, queue: (onState: (state: Sav
       plans.set(target.id, plan);
       const base = get().history.head;
       committed = plan;
-      set({ plan, history: { ...get().history, head: target.id }, chosenStrand: undefined, chosenKnot: undefined, step: keptStep(get().step, plan) });
+      set({
+        plan,
+        history: { ...get().history, head: target.id },
+        chosenStrand: undefined,
+        chosenKnot: undefined,
+        step: keptStep(get().step, plan),
+      });
       saves.add({ kind: "head", base, to: target.id });
     };
     const flush = () => {
@@ -120,11 +134,8 @@ export function createBenchStore(start: BenchStart, queue: (onState: (state: Sav
         soon = { label, timer: setTimeout(() => get().commit(label), REST_MS) };
       },
       commitPending: () => flush(),
-      undo: async () => {
-        flush();
-        await goTo(undoTarget(get().history));
-      },
-      redo: () => goTo(redoTarget(get().history)),
+      undo: () => inTurn(() => goTo(undoTarget(get().history))),
+      redo: () => inTurn(() => goTo(redoTarget(get().history))),
       set: (change) => set(change),
     };
   });

@@ -2,9 +2,7 @@ import { get, set } from "idb-keyval";
 import type { Plan } from "@/core/plan/plan";
 
 /** What has still to be told to the server, in order. */
-export type Unsent =
-  | { kind: "step"; id: string; base: string; label: string; plan: Plan }
-  | { kind: "head"; base: string; to: string };
+export type Unsent = { kind: "step"; id: string; base: string; label: string; plan: Plan } | { kind: "head"; base: string; to: string };
 
 export type SaveState = "saved" | "saving" | "offline" | "stale" | "refused";
 

@@ -66,7 +66,12 @@ function lightZone(look: BenchLook, zone: number): BenchLook {
 
 function stepBy(store: BenchStore, by: number): void {
   const { plan, step } = store.getState();
-  const steps: Step[] = [{ stage: "colour" }, { stage: "mix" }, ...plan.passes.map(({ id }) => ({ stage: "pass" as const, id })), { stage: "finish" }];
+  const steps: Step[] = [
+    { stage: "colour" },
+    { stage: "mix" },
+    ...plan.passes.map(({ id }) => ({ stage: "pass" as const, id })),
+    { stage: "finish" },
+  ];
   const at = steps.findIndex((other) => other.stage === step.stage && (other.stage !== "pass" || other.id === (step as { id: string }).id));
   const next = steps[Math.min(Math.max(at + by, 0), steps.length - 1)]!;
   store.getState().set({ step: next, chosenStrand: undefined, chosenKnot: undefined });

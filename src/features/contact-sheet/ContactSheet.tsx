@@ -40,17 +40,37 @@ export function ContactSheet({ pictures, prints }: Props) {
       <header className={styles.bar}>
         <span className={styles.mark}>Nigrographe</span>
         <span className={styles.crumb}>Contact sheet</span>
-        <Input.Search className={styles.search} placeholder="Search by name" aria-label="Search by name" allowClear value={search} onChange={(event) => setSearch(event.target.value)} />
-        <Select aria-label="Order" value={sort} onChange={setSort} style={{ width: 130 }} options={Object.entries(SORTS).map(([value, { label }]) => ({ value: value as Sort, label }))} />
-        <Button type="primary" onClick={open}>Bring in pictures</Button>
+        <Input.Search
+          className={styles.search}
+          placeholder="Search by name"
+          aria-label="Search by name"
+          allowClear
+          value={search}
+          onChange={(event) => setSearch(event.target.value)}
+        />
+        <Select
+          aria-label="Order"
+          value={sort}
+          onChange={setSort}
+          style={{ width: 130 }}
+          options={Object.entries(SORTS).map(([value, { label }]) => ({ value: value as Sort, label }))}
+        />
+        <Button type="primary" onClick={open}>
+          Bring in pictures
+        </Button>
       </header>
       <main className={styles.sheet}>
         <ImportList imports={imports} onCancel={cancel} onDismiss={dismiss} />
         {pictures.length === 0 && (
           <section className={styles.empty}>
             <h2>No pictures yet</h2>
-            <p>Drop developed colour pictures anywhere on this page, or choose them: JPEG, PNG, TIFF, WebP or AVIF, 8 or 16 bit. The originals are stored and never changed.</p>
-            <Button type="primary" onClick={open}>Bring in pictures</Button>
+            <p>
+              Drop developed colour pictures anywhere on this page, or choose them: JPEG, PNG, TIFF, WebP or AVIF, 8 or 16 bit. The
+              originals are stored and never changed.
+            </p>
+            <Button type="primary" onClick={open}>
+              Bring in pictures
+            </Button>
           </section>
         )}
         {pictures.length > 0 && shown.length === 0 && (
@@ -61,7 +81,12 @@ export function ContactSheet({ pictures, prints }: Props) {
         )}
         <ul className={styles.grid}>
           {shown.map((picture) => (
-            <PictureCard key={picture.id} picture={picture} prints={prints.filter(({ pictureId }) => pictureId === picture.id)} onChanged={refresh} />
+            <PictureCard
+              key={picture.id}
+              picture={picture}
+              prints={prints.filter(({ pictureId }) => pictureId === picture.id)}
+              onChanged={refresh}
+            />
           ))}
         </ul>
       </main>
@@ -83,14 +108,33 @@ function PictureCard({ picture, prints, onChanged }: { picture: PictureSummary; 
       message.destroy(key);
       undo().catch(failed);
     };
-    void message.open({ key, type: "info", duration: 10, content: <>{words} <Button size="small" type="link" onClick={onUndo}>Undo</Button></> });
+    void message.open({
+      key,
+      type: "info",
+      duration: 10,
+      content: (
+        <>
+          {words}{" "}
+          <Button size="small" type="link" onClick={onUndo}>
+            Undo
+          </Button>
+        </>
+      ),
+    });
   };
   const deletePicture = () =>
     changePicture({ deleted: true }).then(() => offerUndo(`${picture.name} deleted.`, () => changePicture({ deleted: false })), failed);
   const deletePrint = (print: PrintSummary) =>
-    changePrint(print.id, { deleted: true }).then(() => offerUndo(`${print.name} of ${picture.name} deleted.`, () => changePrint(print.id, { deleted: false })), failed);
+    changePrint(print.id, { deleted: true }).then(
+      () => offerUndo(`${print.name} of ${picture.name} deleted.`, () => changePrint(print.id, { deleted: false })),
+      failed,
+    );
   const addPrint = async () => {
-    const response = await fetch(`/api/pictures/${picture.id}/prints`, { method: "POST", headers: { "content-type": "application/json" }, body: "{}" }).catch(() => undefined);
+    const response = await fetch(`/api/pictures/${picture.id}/prints`, {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: "{}",
+    }).catch(() => undefined);
     if (!response?.ok) return failed();
     router.push(`/prints/${((await response.json()) as { id: string }).id}`);
   };
@@ -99,7 +143,9 @@ function PictureCard({ picture, prints, onChanged }: { picture: PictureSummary; 
     void modal.confirm({
       icon: null,
       title: "Name of the picture",
-      content: <Input defaultValue={name} maxLength={120} aria-label="Name of the picture" onChange={(event) => (name = event.target.value)} />,
+      content: (
+        <Input defaultValue={name} maxLength={120} aria-label="Name of the picture" onChange={(event) => (name = event.target.value)} />
+      ),
       okText: "Rename",
       onOk: () => (name.trim() ? changePicture({ name }).catch(failed) : undefined),
     });
@@ -111,10 +157,17 @@ function PictureCard({ picture, prints, onChanged }: { picture: PictureSummary; 
       {first ? (
         <Link href={`/prints/${first.id}`} className={styles.easel} aria-label={`${picture.name}, ${first.name}`}>
           {/* eslint-disable-next-line @next/next/no-img-element -- already the right size */}
-          <img src={`/api/prints/${first.id}/thumbnail?revision=${first.head}`} alt="" loading="lazy" style={{ aspectRatio: `${picture.width} / ${picture.height}` }} />
+          <img
+            src={`/api/prints/${first.id}/thumbnail?revision=${first.head}`}
+            alt=""
+            loading="lazy"
+            style={{ aspectRatio: `${picture.width} / ${picture.height}` }}
+          />
         </Link>
       ) : (
-        <div className={styles.easel}><Button onClick={() => void addPrint()}>Start a print</Button></div>
+        <div className={styles.easel}>
+          <Button onClick={() => void addPrint()}>Start a print</Button>
+        </div>
       )}
       <div className={styles.words}>
         <h2>{first ? <Link href={`/prints/${first.id}`}>{picture.name}</Link> : picture.name}</h2>
@@ -129,18 +182,31 @@ function PictureCard({ picture, prints, onChanged }: { picture: PictureSummary; 
             onClick: ({ key }) => void { print: addPrint, rename, delete: deletePicture }[key as "print"]?.(),
           }}
         >
-          <Button size="small" type="text" aria-label={`More for ${picture.name}`}>More</Button>
+          <Button size="small" type="text" aria-label={`More for ${picture.name}`}>
+            More
+          </Button>
         </Dropdown>
       </div>
       <p className={styles.facts}>{`${picture.width} × ${picture.height}, ${facts.format} ${facts.bits} bit, ${facts.profile}`}</p>
       <div className={styles.rating}>
-        <Rate value={picture.rating} aria-label={`Rating of ${picture.name}`} character="■" onChange={(rating) => void changePicture({ rating }).catch(failed)} />
+        <Rate
+          value={picture.rating}
+          aria-label={`Rating of ${picture.name}`}
+          character="■"
+          onChange={(rating) => void changePicture({ rating }).catch(failed)}
+        />
       </div>
       <ul className={styles.prints} aria-label={`Prints of ${picture.name}`}>
         {prints.map((print) => (
           <li key={print.id}>
             <Link href={`/prints/${print.id}`}>{print.name}</Link>
-            <Button size="small" type="text" icon={<CloseOutlined />} aria-label={`Delete ${print.name} of ${picture.name}`} onClick={() => void deletePrint(print)} />
+            <Button
+              size="small"
+              type="text"
+              icon={<CloseOutlined />}
+              aria-label={`Delete ${print.name} of ${picture.name}`}
+              onClick={() => void deletePrint(print)}
+            />
           </li>
         ))}
       </ul>
@@ -166,9 +232,14 @@ function ImportList({ imports, onCancel, onDismiss }: { imports: Import[]; onCan
         return (
           <li key={id} data-state={state}>
             <b>{name}</b>
-            <span>{IMPORT_WORDS[state]}{reason ? `: ${reason}` : ""}</span>
+            <span>
+              {IMPORT_WORDS[state]}
+              {reason ? `: ${reason}` : ""}
+            </span>
             {isUnderWay && <Progress percent={Math.round(part * 90 + (state === "reading" ? 5 : 0))} size="small" showInfo={false} />}
-            <Button size="small" type="text" onClick={() => (isUnderWay ? onCancel(id) : onDismiss(id))}>{isUnderWay ? "Cancel" : "Close"}</Button>
+            <Button size="small" type="text" onClick={() => (isUnderWay ? onCancel(id) : onDismiss(id))}>
+              {isUnderWay ? "Cancel" : "Close"}
+            </Button>
           </li>
         );
       })}

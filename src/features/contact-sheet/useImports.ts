@@ -25,22 +25,28 @@ export function useImports(onImported: () => void) {
   }, []);
 
   const pump = useCallback(() => {
-    while (running.current.size < AT_ONCE && waiting.current.length > 0) {
-      const { id, file } = waiting.current.shift()!;
-      const request = send(file, (changed) => change(id, changed));
-      running.current.set(id, request);
-      request.addEventListener("loadend", () => {
-        running.current.delete(id);
-        if (request.status === 201) onImported();
-        pump();
-      });
-    }
+    const startNext = () => {
+      while (running.current.size < AT_ONCE && waiting.current.length > 0) {
+        const { id, file } = waiting.current.shift()!;
+        const request = send(file, (changed) => change(id, changed));
+        running.current.set(id, request);
+        request.addEventListener("loadend", () => {
+          running.current.delete(id);
+          if (request.status === 201) onImported();
+          startNext();
+        });
+      }
+    };
+    startNext();
   }, [change, onImported]);
 
   const bringIn = useCallback(
     (files: readonly File[]) => {
       const added = files.map((file) => ({ id: uuid(), file }));
-      setImports((all) => [...all.filter(({ state }) => state !== "done"), ...added.map(({ id, file }): Import => ({ id, name: file.name, state: "waiting", part: 0 }))]);
+      setImports((all) => [
+        ...all.filter(({ state }) => state !== "done"),
+        ...added.map(({ id, file }): Import => ({ id, name: file.name, state: "waiting", part: 0 })),
+      ]);
       for (const { id, file } of added) {
         if (file.size > MOST_BYTES) change(id, { state: "refused", reason: "the file is over 1 GB" });
         else waiting.current.push({ id, file });

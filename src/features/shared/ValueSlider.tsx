@@ -101,7 +101,10 @@ export function ValueSlider({ label, value, min, max, step, rest, format, parse 
       >
         <span className={styles.line} />
         <span className={styles.rest} style={{ left: `${100 * restPart}%` }} />
-        <span className={styles.grown} style={{ left: `${100 * Math.min(part, restPart)}%`, width: `${100 * Math.abs(part - restPart)}%` }} />
+        <span
+          className={styles.grown}
+          style={{ left: `${100 * Math.min(part, restPart)}%`, width: `${100 * Math.abs(part - restPart)}%` }}
+        />
         <span className={styles.grip} style={{ left: `${100 * part}%` }} />
       </div>
       <TypedValue

@@ -10,7 +10,11 @@ const CHUNK_BYTES = 1024 * 1024;
  *
  * Errors  AppError `too_large`; whatever the stream throws.
  */
-export async function storeBlob(sql: Sql, bytes: AsyncIterable<Uint8Array>, mostBytes: number): Promise<{ id: string; sha256: string; bytes: number }> {
+export async function storeBlob(
+  sql: Sql,
+  bytes: AsyncIterable<Uint8Array>,
+  mostBytes: number,
+): Promise<{ id: string; sha256: string; bytes: number }> {
   const id = randomUUID();
   await sql`insert into blob (id) values (${id})`;
   try {

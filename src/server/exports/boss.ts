@@ -8,7 +8,9 @@ export function queueOver(sql: Sql): PgBoss {
   const boss = new PgBoss({
     db: {
       async executeSql(text: string, values?: unknown[]) {
-        const result = values?.length ? await sql.unsafe(text, values.map((value) => value ?? null) as never[]) : await runScript(sql, text);
+        const result = values?.length
+          ? await sql.unsafe(text, values.map((value) => value ?? null) as never[])
+          : await runScript(sql, text);
         const rows = (Array.isArray(result[0]) ? (result as unknown as unknown[][]).flat() : [...result]) as never[];
         return { rows, rowCount: rows.length };
       },

@@ -45,7 +45,10 @@ export async function runExport(sql: Sql, id: string, options: ExportWorkerOptio
   const abort = new AbortController();
   let progress = 0;
   const pulse = setInterval(() => {
-    touchExport(sql, id, progress).then((wanted) => wanted || abort.abort(), () => {});
+    touchExport(sql, id, progress).then(
+      (wanted) => wanted || abort.abort(),
+      () => {},
+    );
   }, TOUCH_EVERY_MS);
   const folder = await mkdtemp(join(tmpdir(), "nigrographe-"));
   try {

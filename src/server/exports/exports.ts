@@ -15,7 +15,13 @@ export interface JobSender {
 }
 
 /** Puts an export of one revision into the queue. Errors: AppError `not_found`. */
-export async function requestExport(sql: Sql, queue: JobSender, printId: string, revisionId: string, settings: ExportSettings): Promise<ExportStatus> {
+export async function requestExport(
+  sql: Sql,
+  queue: JobSender,
+  printId: string,
+  revisionId: string,
+  settings: ExportSettings,
+): Promise<ExportStatus> {
   const [named] = await sql<{ picture: string; print: string }[]>`
     select pic.name as picture, p.name as print
     from print p join picture pic on pic.id = p.picture_id join revision r on r.print_id = p.id
@@ -105,7 +111,14 @@ export async function requeueStaleExports(sql: Sql, queue: JobSender): Promise<n
 }
 
 function fileStem(text: string): string {
-  return text.normalize("NFKD").replace(/[^\w\s-]/g, "").trim().replace(/\s+/g, "-").toLowerCase() || "print";
+  return (
+    text
+      .normalize("NFKD")
+      .replace(/[^\w\s-]/g, "")
+      .trim()
+      .replace(/\s+/g, "-")
+      .toLowerCase() || "print"
+  );
 }
 
 function selectExports(sql: Sql) {

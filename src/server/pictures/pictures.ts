@@ -44,7 +44,11 @@ export async function importPicture(
 
 /** "dunes-below-the-station.jpg" → "Dunes below the station". */
 export function pictureName(fileName: string): string {
-  const stem = fileName.replace(/^.*[\\/]/, "").replace(/\.[a-z0-9]{1,5}$/i, "").replace(/[-_]+/g, " ").trim();
+  const stem = fileName
+    .replace(/^.*[\\/]/, "")
+    .replace(/\.[a-z0-9]{1,5}$/i, "")
+    .replace(/[-_]+/g, " ")
+    .trim();
   const name = stem || "Untitled";
   return (name[0]!.toUpperCase() + name.slice(1)).slice(0, 120);
 }

@@ -6,7 +6,11 @@ import { pictureBlob } from "./pictures";
 import { preparedFolder } from "./preparedFolder";
 
 /** The levels of a rectangle, row after row. Errors: AppError `invalid_input` where it lies outside. */
-export async function readLevel(sql: Sql, pictureId: string, { level, x, y, width, height }: LevelRequest): Promise<Uint8Array<ArrayBuffer>> {
+export async function readLevel(
+  sql: Sql,
+  pictureId: string,
+  { level, x, y, width, height }: LevelRequest,
+): Promise<Uint8Array<ArrayBuffer>> {
   const { files } = await preparedFolder(sql, await pictureBlob(sql, pictureId));
   const layout = files[level];
   if (!layout || x + width > layout.width || y + height > layout.height) {

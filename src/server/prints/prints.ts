@@ -108,7 +108,11 @@ function staleBase(head: string): AppError {
   return new AppError("stale_base", "this print was changed elsewhere in the meantime", { head });
 }
 
-async function insertRevision(tx: Tx, printId: string, revision: { id: string; label: string; plan: Plan; parent: string | null }): Promise<void> {
+async function insertRevision(
+  tx: Tx,
+  printId: string,
+  revision: { id: string; label: string; plan: Plan; parent: string | null },
+): Promise<void> {
   await tx`
     insert into revision (id, print_id, parent, label, plan)
     values (${revision.id}, ${printId}, ${revision.parent}, ${revision.label}, ${tx.json(revision.plan as unknown as postgres.JSONValue)})

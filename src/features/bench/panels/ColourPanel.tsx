@@ -31,7 +31,11 @@ export function ColourPanel() {
       </Part>
       {facts.notes.length > 0 && (
         <Part title="On the way in">
-          {facts.notes.map((note) => <p key={note} className={styles.hint}>{note}</p>)}
+          {facts.notes.map((note) => (
+            <p key={note} className={styles.hint}>
+              {note}
+            </p>
+          ))}
         </Part>
       )}
       <Part title="Look">

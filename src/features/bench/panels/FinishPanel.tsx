@@ -10,7 +10,13 @@ import { Panel, Part } from "./Panel";
 import styles from "./Panel.module.css";
 
 const POLL_MS = 400;
-const STATE_WORDS: Record<ExportStatus["state"], string> = { waiting: "Waiting", running: "Rendering", done: "Ready", failed: "Failed", cancelled: "Cancelled" };
+const STATE_WORDS: Record<ExportStatus["state"], string> = {
+  waiting: "Waiting",
+  running: "Rendering",
+  done: "Ready",
+  failed: "Failed",
+  cancelled: "Cancelled",
+};
 
 /** The print as a file: format, size, the exports made and under way. */
 export function FinishPanel() {
@@ -27,7 +33,11 @@ export function FinishPanel() {
     setProblem(undefined);
     const settings = { format, ...(format === "jpeg" && { quality }), ...(longEdge && longEdge < full && { longEdge }) };
     const body = JSON.stringify({ settings, revision: store.getState().history.head });
-    const response = await fetch(`/api/prints/${start.print.id}/exports`, { method: "POST", headers: { "content-type": "application/json" }, body }).catch(() => undefined);
+    const response = await fetch(`/api/prints/${start.print.id}/exports`, {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body,
+    }).catch(() => undefined);
     if (!response?.ok) setProblem("The export could not be started. Your print is safe; try again in a moment.");
     await refresh();
   };
@@ -50,32 +60,72 @@ export function FinishPanel() {
           />
         </div>
         {format === "jpeg" && (
-          <ValueSlider label="Quality" value={quality} min={1} max={100} step={1} rest={92} format={String} onChange={setQuality} onCommit={() => {}} onCommitSoon={() => {}} />
+          <ValueSlider
+            label="Quality"
+            value={quality}
+            min={1}
+            max={100}
+            step={1}
+            rest={92}
+            format={String}
+            onChange={setQuality}
+            onCommit={() => {}}
+            onCommitSoon={() => {}}
+          />
         )}
         <div className={styles.row}>
           <span style={{ width: 78 }}>Long edge</span>
-          <InputNumber size="small" min={16} max={full} value={longEdge ?? null} placeholder={String(full)} onChange={(value) => setLongEdge(value ?? undefined)} aria-label="Long edge in pixels" />
+          <InputNumber
+            size="small"
+            min={16}
+            max={full}
+            value={longEdge ?? null}
+            placeholder={String(full)}
+            onChange={(value) => setLongEdge(value ?? undefined)}
+            aria-label="Long edge in pixels"
+          />
           <span className={styles.hint}>pixels, {longEdge && longEdge < full ? "reduced" : "full size"}</span>
         </div>
         <div className={styles.row}>
-          <Button type="primary" size="small" disabled={saveState !== "saved"} onClick={() => void onExport()} data-testid="export">Export</Button>
+          <Button type="primary" size="small" disabled={saveState !== "saved"} onClick={() => void onExport()} data-testid="export">
+            Export
+          </Button>
           {saveState !== "saved" && <span className={styles.hint}>waits until the print is saved</span>}
         </div>
-        {problem && <p className={styles.problem} role="alert">{problem}</p>}
+        {problem && (
+          <p className={styles.problem} role="alert">
+            {problem}
+          </p>
+        )}
       </Part>
       <Part title="Exports" state={exports.length ? undefined : "none yet"}>
         <ul className={styles.list} data-testid="exports">
           {exports.map((item) => (
             <li key={item.id} className={styles.job} data-state={item.state}>
-              <span className={styles.jobName} title={item.fileName}>{EXPORT_FORMAT_FACTS[item.settings.format].label}{item.settings.longEdge ? `, ${item.settings.longEdge} px` : ""}</span>
-              {item.state === "done" && <Button size="small" href={`/api/exports/${item.id}/file`}>Download</Button>}
-              {(item.state === "waiting" || item.state === "running") && <Button size="small" onClick={() => void onCancel(item.id)}>Cancel</Button>}
+              <span className={styles.jobName} title={item.fileName}>
+                {EXPORT_FORMAT_FACTS[item.settings.format].label}
+                {item.settings.longEdge ? `, ${item.settings.longEdge} px` : ""}
+              </span>
+              {item.state === "done" && (
+                <Button size="small" href={`/api/exports/${item.id}/file`}>
+                  Download
+                </Button>
+              )}
+              {(item.state === "waiting" || item.state === "running") && (
+                <Button size="small" onClick={() => void onCancel(item.id)}>
+                  Cancel
+                </Button>
+              )}
               <p className={item.state === "failed" ? styles.problem : styles.hint}>
                 {STATE_WORDS[item.state]}
                 {item.state === "done" && item.bytes ? `, ${(item.bytes / 1024 ** 2).toFixed(1)} MB` : ""}
                 {item.message ? `: ${item.message}` : ""}
               </p>
-              {item.state === "running" && <p><Progress size="small" percent={Math.round(100 * item.progress)} showInfo={false} /></p>}
+              {item.state === "running" && (
+                <p>
+                  <Progress size="small" percent={Math.round(100 * item.progress)} showInfo={false} />
+                </p>
+              )}
             </li>
           ))}
         </ul>
@@ -91,7 +141,10 @@ function useExports(printId: string) {
     const response = await fetch(`/api/prints/${printId}/exports`).catch(() => undefined);
     if (response?.ok) setExports(z.array(ExportStatus).parse(await response.json()));
   }, [printId]);
-  useEffect(() => void refresh(), [refresh]);
+  useEffect(() => {
+    const timer = setTimeout(() => void refresh());
+    return () => clearTimeout(timer);
+  }, [refresh]);
   const isUnderWay = exports.some(({ state }) => state === "waiting" || state === "running");
   useEffect(() => {
     if (!isUnderWay) return;

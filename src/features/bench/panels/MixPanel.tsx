@@ -49,7 +49,9 @@ export function MixPanel() {
             checked={mix.sumHeld}
             aria-label="Hold the sum of the weights at 1"
             onChange={(sumHeld) => {
-              change(sumHeld ? { sumHeld, weights: setWeight(mix.weights, "green", 1 - mix.weights.red - mix.weights.blue, true) } : { sumHeld });
+              change(
+                sumHeld ? { sumHeld, weights: setWeight(mix.weights, "green", 1 - mix.weights.red - mix.weights.blue, true) } : { sumHeld },
+              );
               commit(sumHeld ? "Sum of weights held" : "Sum of weights let go");
             }}
           />
@@ -94,12 +96,17 @@ export function MixPanel() {
           )}
         </div>
         {mix.hueKnots.length === 0 && (
-          <p className={styles.hint}>Choose Pull hue, touch a colour in the picture, and pull up for lighter or down for darker. Or click on the hue line.</p>
+          <p className={styles.hint}>
+            Choose Pull hue, touch a colour in the picture, and pull up for lighter or down for darker. Or click on the hue line.
+          </p>
         )}
         <ul className={styles.list}>
           {mix.hueKnots.map((knot, index) => (
             <li key={index} className={styles.knot} data-chosen={index === chosenKnot} onPointerDown={() => set({ chosenKnot: index })}>
-              <span className={styles.swatch} style={{ background: linearP3ToCss(oklchToLinearP3({ lightness: 0.68, chroma: 0.13, hueDeg: knot.hueDeg })) }} />
+              <span
+                className={styles.swatch}
+                style={{ background: linearP3ToCss(oklchToLinearP3({ lightness: 0.68, chroma: 0.13, hueDeg: knot.hueDeg })) }}
+              />
               {hueName(knot.hueDeg)}
               <TypedValue
                 label={`${hueName(knot.hueDeg)}, stops`}
@@ -128,7 +135,12 @@ export function MixPanel() {
       </Part>
       <Part title="Bypass">
         <div className={styles.row}>
-          <Switch size="small" checked={look.kind === "colour"} aria-label="Show the colour" onChange={(on) => set({ look: { kind: on ? "colour" : "picture" } })} />
+          <Switch
+            size="small"
+            checked={look.kind === "colour"}
+            aria-label="Show the colour"
+            onChange={(on) => set({ look: { kind: on ? "colour" : "picture" } })}
+          />
           <span className={styles.hint}>Show the colour that goes into the mix (C)</span>
         </div>
       </Part>

@@ -68,7 +68,18 @@ export function PlacementPanel({ pass, index }: { pass: Pass; index: number }) {
   };
   const holds = strands.filter(isHold).length;
   return (
-    <Panel title={<NameField name={pass.name} onNamed={(name) => { change({ name }); commit(`Pass named ${name}`); }} />} place={`Pass ${index + 1} · placement on the whole picture, after ${index === 0 ? "the mix" : `pass ${index}`}`}>
+    <Panel
+      title={
+        <NameField
+          name={pass.name}
+          onNamed={(name) => {
+            change({ name });
+            commit(`Pass named ${name}`);
+          }}
+        />
+      }
+      place={`Pass ${index + 1} · placement on the whole picture, after ${index === 0 ? "the mix" : `pass ${index}`}`}
+    >
       <Part title="Placement" state={`${strands.length} strands, ${holds} hold`}>
         <ul className={styles.list}>
           {strands.map((strand, at) => (
@@ -83,13 +94,23 @@ export function PlacementPanel({ pass, index }: { pass: Pass; index: number }) {
             />
           ))}
         </ul>
-        {refused && <p className={styles.problem} role="alert">{refused}</p>}
+        {refused && (
+          <p className={styles.problem} role="alert">
+            {refused}
+          </p>
+        )}
         <div className={styles.row}>
-          <Button size="small" onClick={onAdd}>Add a strand</Button>
-          <Button size="small" onClick={() => changeStrands(RESTING_STRANDS, `${pass.name} cleared`)}>Clear</Button>
+          <Button size="small" onClick={onAdd}>
+            Add a strand
+          </Button>
+          <Button size="small" onClick={() => changeStrands(RESTING_STRANDS, `${pass.name} cleared`)}>
+            Clear
+          </Button>
         </div>
         {strands.length === 2 && holds === 2 && (
-          <p className={styles.hint}>Click on the upper rail of the scale where a tone falls, then drag the ring on the lower rail to where it should lie.</p>
+          <p className={styles.hint}>
+            Click on the upper rail of the scale where a tone falls, then drag the ring on the lower rail to where it should lie.
+          </p>
         )}
       </Part>
       <Part title="How it meets the print">
@@ -149,7 +170,13 @@ const StrandRow = memo(function StrandRow({ index, from, to, isChosen, canGo, ac
       <button type="button" className={styles.small} disabled={from === to} onClick={() => acts.hold(index)}>
         {from === to ? "Held" : "Hold"}
       </button>
-      <button type="button" className={styles.small} disabled={!canGo} aria-label={`Remove the strand at ${formatZone(from)}`} onClick={() => acts.remove(index)}>
+      <button
+        type="button"
+        className={styles.small}
+        disabled={!canGo}
+        aria-label={`Remove the strand at ${formatZone(from)}`}
+        onClick={() => acts.remove(index)}
+      >
         <CloseOutlined />
       </button>
     </li>

@@ -1,0 +1,117 @@
+import puppeteer, { type Browser, type Page } from "puppeteer-core";
+import { afterAll, beforeAll, inject } from "vitest";
+
+const ARGUMENTS = [
+  "--no-sandbox",
+  "--disable-gpu",
+  "--disable-quic",
+  "--no-first-run",
+  "--disable-background-networking",
+  "--disable-component-update",
+  "--disable-sync",
+];
+
+/** Chromium, one for each test file; `faults` holds what the pages complained of. */
+export function ownBrowser(): { newPage(): Promise<Page>; faults: string[]; address: () => string } {
+  let browser: Browser;
+  const faults: string[] = [];
+  beforeAll(async () => {
+    browser = await puppeteer.launch({
+      executablePath: "/usr/bin/chromium",
+      args: ARGUMENTS,
+      defaultViewport: { width: 1280, height: 800 },
+    });
+  });
+  afterAll(() => browser.close());
+  return {
+    faults,
+    address: () => inject("address"),
+    async newPage() {
+      const context = await browser.createBrowserContext();
+      const page = await context.newPage();
+      page.on("pageerror", (error) => faults.push(String(error)));
+      page.on("console", (message) => message.type() === "error" && faults.push(message.text()));
+      return page;
+    },
+  };
+}
+
+/** The middle of an element, in CSS pixels. */
+export async function middleOf(page: Page, selector: string): Promise<{ x: number; y: number }> {
+  const box = await (await page.waitForSelector(selector))!.boundingBox();
+  return { x: box!.x + box!.width / 2, y: box!.y + box!.height / 2 };
+}
+
+/** Presses at a place, moves in steps, lets go. */
+export async function drag(
+  page: Page,
+  from: { x: number; y: number },
+  to: { x: number; y: number },
+  before?: () => Promise<unknown>,
+): Promise<void> {
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await before?.();
+  await page.mouse.move(to.x, to.y, { steps: 12 });
+  await page.mouse.up();
+}
+
+export async function textOf(page: Page, selector: string): Promise<string> {
+  return page.$eval(selector, (element) => (element as HTMLElement).innerText);
+}
+
+/** Waits until the print is saved and the picture drawn. */
+export async function settled(page: Page): Promise<void> {
+  await page.waitForSelector('[data-testid="save-state"][data-state="saved"]');
+  await page.waitForSelector('[data-testid="preview"][data-frame]');
+  // The frame of the last change: none newer for a while.
+  await page.waitForFunction(() => {
+    const canvas = document.querySelector<HTMLElement>('[data-testid="preview"]')!;
+    const kept = canvas as HTMLElement & { lastFrame?: string; since?: number };
+    if (kept.lastFrame !== canvas.dataset.frame) {
+      kept.lastFrame = canvas.dataset.frame!;
+      kept.since = performance.now();
+    }
+    return performance.now() - kept.since! > 350;
+  });
+}
+
+/** Grey levels of the preview canvas at places of the picture (0–1 each way): red, green, blue. */
+export async function pixelsAt(page: Page, places: readonly (readonly [number, number])[], testId = "preview"): Promise<number[][]> {
+  return page.$eval(
+    `[data-testid="${testId}"]`,
+    (element, points) => {
+      const canvas = element as HTMLCanvasElement;
+      const context = canvas.getContext("2d", { colorSpace: "display-p3", alpha: false })!;
+      return points.map(([x, y]) => {
+        const [left, top] = [Math.floor(x * canvas.width), Math.floor(y * canvas.height)];
+        const { data } = context.getImageData(left, top, 1, 1, { colorSpace: "display-p3" });
+        return Array.from(data.slice(0, 3));
+      });
+    },
+    places as [number, number][],
+  );
+}
+
+/** A button by its words. */
+export async function press(page: Page, words: string, within = "body"): Promise<void> {
+  await page.waitForFunction(
+    (text, root) =>
+      [...document.querySelectorAll(`${root} button, ${root} a`)].some((button) =>
+        (button as HTMLElement).innerText.trim().startsWith(text),
+      ),
+    {},
+    words,
+    within,
+  );
+  await page.evaluate(
+    (text, root) =>
+      (
+        [...document.querySelectorAll(`${root} button, ${root} a`)].find((button) =>
+          (button as HTMLElement).innerText.trim().startsWith(text),
+        ) as HTMLElement
+      ).click(),
+    words,
+    within,
+  );
+}
