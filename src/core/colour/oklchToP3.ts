@@ -7,8 +7,8 @@ const LMS_TO_P3 = invert3(P3_TO_LMS);
 
 /** Linear Display P3 of an OKLCH colour; may lie outside 0–1 for colours P3 does not hold. */
 export function oklchToLinearP3({ lightness, chroma, hueDeg }: { lightness: number; chroma: number; hueDeg: number }): Vector3 {
-  const hue = (hueDeg * Math.PI) / 180;
-  const [l, m, s] = apply3(LAB_TO_LMS, [lightness, chroma * Math.cos(hue), chroma * Math.sin(hue)]);
+  const angle = (hueDeg * Math.PI) / 180;
+  const [l, m, s] = apply3(LAB_TO_LMS, [lightness, chroma * Math.cos(angle), chroma * Math.sin(angle)]);
   return apply3(LMS_TO_P3, [l ** 3, m ** 3, s ** 3]);
 }
 

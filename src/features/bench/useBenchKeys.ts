@@ -18,7 +18,7 @@ export function useBenchKeys(store: BenchStore, onHelp: () => void): void {
       if (event.altKey || event.repeat) return;
       const act = actions(store, onHelp)[event.key.toLowerCase()];
       if (act) act();
-      else if (/^[0-9]$/.test(event.key)) state.set({ look: lightZone(state.look, Number(event.key)) });
+      else if (/^[0-9]$/.test(event.key)) state.set({ look: zoneLook(state.look, Number(event.key)) });
     };
     const onUp = (event: KeyboardEvent) => {
       if (event.key.toLowerCase() === "q") store.getState().set({ isBefore: false });
@@ -39,7 +39,7 @@ function actions(store: BenchStore, onHelp: () => void): Record<string, () => vo
   const state = store.getState();
   const toggle = (kind: "stepped" | "colour") => () => state.set({ look: { kind: state.look.kind === kind ? "picture" : kind } });
   return {
-    t: () => state.set({ look: lightZone(state.look, 10) }),
+    t: () => state.set({ look: zoneLook(state.look, 10) }),
     escape: () => state.set({ look: { kind: "picture" } }),
     s: toggle("stepped"),
     c: toggle("colour"),
@@ -60,7 +60,7 @@ function actions(store: BenchStore, onHelp: () => void): Record<string, () => vo
   };
 }
 
-function lightZone(look: BenchLook, zone: number): BenchLook {
+function zoneLook(look: BenchLook, zone: number): BenchLook {
   return look.kind === "zone" && look.zone === zone ? { kind: "picture" } : { kind: "zone", zone };
 }
 

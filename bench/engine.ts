@@ -1,0 +1,149 @@
+import { mkdtempSync, rmSync, statSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { fork } from "node:child_process";
+import sharp from "sharp";
+import { ExportSettings } from "@/contracts/exportSettings";
+import { SRGB_SPACE } from "@/core/colour/sourceSpace";
+import { planCompiler } from "@/core/plan/compilePlan";
+import { defaultPlan, restingPlacement } from "@/core/plan/defaultPlan";
+import type { Plan } from "@/core/plan/plan";
+import { lookTable } from "@/core/view/toneTables";
+import { decodePicture } from "@/engine/node/decodePicture";
+import { renderPicture } from "@/engine/node/renderPicture";
+import { writePrint } from "@/engine/node/writePrint";
+import { Stage } from "@/engine/stage";
+
+// Times of the engine: the 24-megapixel export against the decode and encode around it, and the preview.
+// Other work on the machine disturbs absolute times; trust the ratios within one run.
+
+const threadFile = new URL("./renderThread.mjs", import.meta.url);
+const ROUNDS = 5;
+
+function plan24(): Plan {
+  const plan = defaultPlan();
+  plan.mix.weights = { red: 0.5, green: 0.5, blue: 0 };
+  plan.passes[0]!.move.strands = [
+    { from: 0, to: 0 },
+    { from: 4, to: 4.5 },
+    { from: 10, to: 10 },
+  ];
+  return plan;
+}
+
+/** A made 24-megapixel picture: smooth with noise, as a photograph is to a codec. */
+async function made24(folder: string): Promise<Record<string, string>> {
+  const [width, height] = [6000, 4000];
+  const levels = new Uint16Array(3 * width * height);
+  let state = 1;
+  for (let i = 0; i < width * height; i++) {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
+    const noise = (state >>> 20) - 2048;
+    const [x, y] = [i % width, Math.floor(i / width)];
+    for (let c = 0; c < 3; c++) {
+      const value = 32768 + 20000 * Math.sin(x / (300 + 90 * c)) * Math.cos(y / (260 - 40 * c)) + noise;
+      levels[3 * i + c] = Math.min(Math.max(value, 0), 65535);
+    }
+  }
+  const files = { jpeg: join(folder, "made.jpg"), tiff16: join(folder, "made.tif") };
+  const pixels = () => sharp(levels, { raw: { width, height, channels: 3 }, limitInputPixels: false });
+  await pixels().toColourspace("srgb").jpeg({ quality: 92 }).toFile(files.jpeg);
+  await pixels().toColourspace("rgb16").tiff({ compression: "none" }).toFile(files.tiff16);
+  return files;
+}
+
+async function timed<T>(work: () => Promise<T> | T): Promise<[number, T]> {
+  const begin = performance.now();
+  const result = await work();
+  return [performance.now() - begin, result];
+}
+
+const median = (values: number[]) => values.toSorted((a, b) => a - b)[values.length >> 1]!;
+
+async function exports24(folder: string): Promise<void> {
+  const files = await made24(folder);
+  for (const [from, format] of [
+    ["jpeg", "jpeg"],
+    ["tiff16", "tiff16"],
+    ["tiff16", "png16"],
+  ] as const) {
+    const settings = ExportSettings.parse({ format });
+    const times = { decode: [] as number[], render1: [] as number[], render2: [] as number[], encode: [] as number[] };
+    for (let round = 0; round < ROUNDS; round++) {
+      const [decode, picture] = await timed(() => decodePicture(files[from]!, join(folder, `decoded-${round}`)));
+      const depth = format === "jpeg" ? 8 : 16;
+      const [render1] = await timed(() => renderPicture(picture, plan24(), { depth, threads: 1, threadFile }));
+      const [render2, rendered] = await timed(() => renderPicture(picture, plan24(), { depth, threads: 2, threadFile }));
+      const [encode] = await timed(() => writePrint(rendered, settings, join(folder, "out")));
+      Object.entries({ decode, render1, render2, encode }).forEach(([name, ms]) => times[name as keyof typeof times].push(ms));
+      rmSync(picture.file);
+    }
+    const m = Object.fromEntries(Object.entries(times).map(([name, all]) => [name, median(all)])) as Record<keyof typeof times, number>;
+    const around = m.decode + m.encode;
+    console.log(
+      `24 MP ${from} → ${format}: decode ${m.decode.toFixed(0)}, mix and placement ${m.render1.toFixed(0)} on one thread, ${m.render2.toFixed(0)} on two, encode ${m.encode.toFixed(0)} ms; ` +
+        `render ∕ (decode + encode) = ${(m.render1 / around).toFixed(2)} on one, ${(m.render2 / around).toFixed(2)} on two`,
+    );
+  }
+  const peak = await new Promise<number>((resolve) => {
+    const child = fork(new URL(import.meta.url), ["--one-export", files.tiff16!, join(folder, "peak.tif")]);
+    child.once("message", (kilobytes) => resolve(Number(kilobytes) / 1024));
+  });
+  console.log(
+    `24 MP tiff16 → tiff16: peak resident memory ${peak.toFixed(0)} MB (the picture itself is ${(statSync(files.tiff16!).size / 1024 ** 2).toFixed(0)} MB)`,
+  );
+}
+
+function previews(): void {
+  const size = { width: 1280, height: 853 };
+  const levels = Uint16Array.from(
+    { length: 3 * size.width * size.height },
+    (_, i) => (30000 + 20000 * Math.sin(i / 700) + ((i * 7919) % 3000)) & 65535,
+  );
+  const stage = Stage.fromLevels(levels, size, SRGB_SPACE);
+  const showing = { table: lookTable({ kind: "picture" }), dithered: true, colour: false };
+  for (const count of [1, 12, 100]) {
+    const compile = planCompiler();
+    const plan = defaultPlan();
+    plan.passes = Array.from({ length: count }, (_, i) => restingPlacement(`pass-${i}`, "Pass"));
+    plan.passes.forEach(
+      (pass, i) =>
+        (pass.move.strands = [
+          { from: 0, to: 0 },
+          { from: 5, to: 5.1 + i / 1000 },
+          { from: 10, to: 10 },
+        ]),
+    );
+    const drag = (which: number) => {
+      const times: number[] = [];
+      let buffer: ArrayBuffer | undefined;
+      for (let k = 0; k < 25; k++) {
+        plan.passes[which]!.move.strands[1]!.to = 5 + k / 60 + 0.01;
+        const begin = performance.now();
+        buffer = stage.render(compile(plan), which, showing, buffer).buffer;
+        times.push(performance.now() - begin);
+      }
+      return median(times);
+    };
+    const [last, first] = [drag(count - 1), drag(0)];
+    console.log(
+      `1.1 MP preview, ${count} passes: ${last.toFixed(1)} ms for a change of the last, ${first.toFixed(1)} ms of the first (${(first / last).toFixed(1)} times)`,
+    );
+  }
+}
+
+if (process.argv[2] === "--one-export") {
+  const [, , , from, to] = process.argv;
+  const picture = await decodePicture(from!, `${to!}.raw`);
+  const rendered = await renderPicture(picture, plan24(), { depth: 16, threads: 2, threadFile });
+  await writePrint(rendered, ExportSettings.parse({ format: "tiff16" }), to!);
+  process.send!(process.resourceUsage().maxRSS);
+} else {
+  const folder = mkdtempSync(join(tmpdir(), "nigrographe-bench-"));
+  try {
+    previews();
+    await exports24(folder);
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
+}

@@ -1,0 +1,37 @@
+// npm run bench: the engine's times, then the page's, on an application of its own.
+import { spawn, spawnSync } from "node:child_process";
+import { chmodSync, mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { build } from "esbuild";
+import { buildWeb, installDebian, root } from "../scripts/install.mjs";
+
+installDebian(["postgresql", "chromium"]);
+buildWeb();
+await build({
+  entryPoints: { benchEngine: "bench/engine.ts", benchFrames: "bench/frames.ts" },
+  outdir: "dist",
+  outExtension: { ".js": ".mjs" },
+  bundle: true,
+  packages: "external",
+  platform: "node",
+  format: "esm",
+  logLevel: "warning",
+  absWorkingDir: root,
+});
+const node = (...args) => spawnSync(process.execPath, args, { cwd: root, stdio: "inherit" });
+node("dist/benchEngine.mjs");
+
+const folder = mkdtempSync(join(tmpdir(), "nigrographe-bench-"));
+chmodSync(folder, 0o755);
+const env = { ...process.env, PORT: "3299", NIGROGRAPHE_DB_PORT: "54399", NIGROGRAPHE_DATA: folder };
+const application = spawn(join(root, "start"), [], { env, detached: true, stdio: ["ignore", "pipe", "inherit"] });
+const ended = new Promise((resolve) => application.once("exit", resolve));
+await new Promise((resolve) => {
+  application.stdout.on("data", (chunk) => String(chunk).includes("Nigrographe is at") && resolve());
+  application.once("exit", resolve);
+});
+node("dist/benchFrames.mjs", "http://localhost:3299");
+application.kill("SIGINT");
+await ended;
+rmSync(folder, { recursive: true, force: true });
