@@ -41,6 +41,11 @@ export function formatZone(zone: number): string {
   return `${zoneNumeral(whole)}.${part.toFixed(2).slice(2)}`;
 }
 
+/** To the nearest third, as tones and stops are read: finer than the eye, coarser than noise. */
+export function toThird(value: number): number {
+  return Math.round(value * 3) / 3;
+}
+
 /** Stops as a photographer writes them: +⅓, −1½, 0, +0.42. */
 export function formatStops(stops: number): string {
   if (!Number.isFinite(stops)) return stops < 0 ? "−∞" : "+∞";

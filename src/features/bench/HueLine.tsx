@@ -30,17 +30,17 @@ export function HueLine() {
   const shares = useBenchState((state) => state.hueShares);
   const reading = useBenchState((state) => state.reading);
   const chosen = useBenchState((state) => state.chosenKnot);
-  const [held, setHeld] = useState<number>();
+  const [held, setHeld] = useState<{ index: number; grabbed: HueKnot; at: HueKnot }>();
   const x = useMemo(() => scaleLinear([0, 360], [LEFT, Math.max(width - RIGHT, LEFT + 100)]), [width]);
   const y = useMemo(() => scaleLinear([-HUE_STOPS_LIMIT, HUE_STOPS_LIMIT], [MIDDLE + HALF_HEIGHT, MIDDLE - HALF_HEIGHT]), []);
 
   const change = (hueKnots: HueKnot[]) => store.getState().adjust((plan) => ({ ...plan, mix: { ...plan.mix, huesOn: true, hueKnots } }));
   const labelOf = (knot: HueKnot) => `${capital(hueName(knot.hueDeg))} ${formatStops(knot.stops)} in the mix`;
-  const placeOf = (event: { clientX: number; clientY: number; altKey: boolean }) => {
+  const placeOf = (event: { clientX: number; clientY: number }): HueKnot => {
     const { left, top } = frame.current!.getBoundingClientRect();
-    const stops = y.invert(event.clientY - top);
-    return { hueDeg: x.invert(event.clientX - left), stops: event.altKey ? stops : Math.round(stops / SNAP_STOPS) * SNAP_STOPS };
+    return { hueDeg: x.invert(event.clientX - left), stops: y.invert(event.clientY - top) };
   };
+  const snapped = (stops: number) => Math.round(stops / SNAP_STOPS) * SNAP_STOPS;
   const onAdd = (event: PointerEvent<SVGElement>) => {
     if (event.button !== 0) return;
     const { hueDeg } = placeOf(event);
@@ -57,10 +57,19 @@ export function HueLine() {
       event.stopPropagation();
       event.currentTarget.setPointerCapture(event.pointerId);
       store.getState().set({ chosenKnot: index });
-      setHeld(index);
+      setHeld({ index, grabbed: knots[index]!, at: placeOf(event) });
     },
     onPointerMove: (event: PointerEvent<SVGElement>) => {
-      if (held === index) change(moveHueKnot(knots, index, placeOf(event)));
+      if (held?.index !== index) return;
+      // Moved by as much as the pointer: what is grabbed beside its middle must not jump.
+      const { hueDeg, stops } = placeOf(event);
+      const reached = held.grabbed.stops + stops - held.at.stops;
+      change(
+        moveHueKnot(knots, index, {
+          hueDeg: held.grabbed.hueDeg + hueDeg - held.at.hueDeg,
+          stops: event.altKey ? reached : snapped(reached),
+        }),
+      );
     },
     onLostPointerCapture: () => {
       if (held === undefined) return;

@@ -1,6 +1,6 @@
 import { hueName } from "@/core/mix/hueCurve";
 import { toneToStops } from "@/core/colour/lstar";
-import { formatStops, formatZone, LAST_ZONE } from "@/core/zones/zone";
+import { formatStops, formatZone, LAST_ZONE, toThird } from "@/core/zones/zone";
 import type { PointReading } from "@/engine/stage";
 import styles from "./Easel.module.css";
 
@@ -8,8 +8,8 @@ import styles from "./Easel.module.css";
 export function Readout({ reading }: { reading: PointReading | undefined }) {
   if (!reading) return null;
   const { entering, leaving, chroma, hueDeg } = reading;
-  const now = formatZone(leaving * LAST_ZONE);
-  const was = formatZone(entering * LAST_ZONE);
+  const now = formatZone(toThird(leaving * LAST_ZONE));
+  const was = formatZone(toThird(entering * LAST_ZONE));
   return (
     <div className={styles.readout} role="status" aria-live="off" data-testid="readout">
       <span>
@@ -17,7 +17,7 @@ export function Readout({ reading }: { reading: PointReading | undefined }) {
         {was !== now && ` was ${was}`}
       </span>
       <span>L* {(100 * leaving).toFixed(1)}</span>
-      <span>{formatStops(Math.round(toneToStops(leaving) * 10) / 10)} from V</span>
+      <span>{formatStops(toThird(toneToStops(leaving)))} from V</span>
       <span>{chroma < 0.01 ? "neutral" : `${hueName(hueDeg)}, chroma ${chroma.toFixed(2)}`}</span>
     </div>
   );

@@ -80,7 +80,7 @@ export function Scale() {
           {chosen && <Threads curve={curve} strain={strain} x={x} />}
           {chosen && <Rail name="Falls" x={x} y={TOP - RAIL} lit={lit} onPeek={(zone) => peek(zone, true)} onPress={add} />}
           <Rail name="Placed" x={x} y={BOTTOM} lit={lit} onPeek={(zone) => peek(zone, false)} onPress={() => {}} />
-          <Shares of={chosen ? "leaving" : "finished"} x={x} />
+          <Shares of={chosen ? "leaving" : "finished"} x={x} y={chosen ? 173 : BOTTOM + RAIL + 15} />
           <text className={styles.title} x={16} y={chosen ? TOP - 6 : -20}>
             Falls
           </text>
@@ -179,13 +179,13 @@ const HistogramShape = memo(function HistogramShape({
   return <path d={path} className={styles.histogram} />;
 });
 
-const Shares = memo(function Shares({ of, x }: { of: keyof StageHistograms; x: X }) {
+const Shares = memo(function Shares({ of, x, y }: { of: keyof StageHistograms; x: X; y: number }) {
   const counts = useBenchState((state) => state.measured?.[of]);
   if (!counts) return null;
   return (
     <g className={styles.shares} data-testid="shares">
       {zoneShares(counts).map((share, zone) => (
-        <text key={zone} x={x(zone === 0 ? 0.25 : zone === LAST_ZONE ? LAST_ZONE - 0.25 : zone)} y={173}>
+        <text key={zone} x={x(zone === 0 ? 0.25 : zone === LAST_ZONE ? LAST_ZONE - 0.25 : zone)} y={y}>
           {formatShare(share)}
         </text>
       ))}
@@ -264,7 +264,7 @@ interface StrandsProps {
 function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) {
   const { store } = useBench();
   const chosen = useBenchState((state) => state.chosenStrand);
-  const [held, setHeld] = useState<{ index: number; end: "from" | "to" }>();
+  const [held, setHeld] = useState<{ index: number; end: "from" | "to"; offset: number }>();
 
   const change = (changed: Strand[]) =>
     store.getState().adjust((plan) => withPass(plan, passId, (pass) => ({ ...pass, move: { ...pass.move, strands: changed } })));
@@ -278,11 +278,13 @@ function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) {
       event.stopPropagation();
       event.currentTarget.setPointerCapture(event.pointerId);
       store.getState().set({ chosenStrand: index, look: { kind: "picture" }, isBefore: false });
-      setHeld({ index, end });
+      // What is grabbed beside its middle must not jump to the pointer.
+      setHeld({ index, end, offset: strands[index]![end] - zoneAt(event) });
     },
     onPointerMove: (event: PointerEvent<SVGElement>) => {
       if (!held || held.index !== index || held.end !== end) return;
-      const zone = event.altKey ? zoneAt(event) : snapZone(zoneAt(event));
+      const reached = zoneAt(event) + held.offset;
+      const zone = event.altKey ? reached : snapZone(reached);
       const strand = strands[index]!;
       change(moveStrand(strands, index, { ...strand, [end]: zone }));
     },

@@ -22,6 +22,8 @@ interface Props {
 }
 
 const SHIFT_FACTOR = 10;
+/** How near the grip a press takes hold of it, in CSS pixels. */
+const GRIP_REACH = 8;
 
 /** A slider by drag, wheel, arrow keys (Shift ten times), typed value, double click to reset. */
 export function ValueSlider({ label, value, min, max, step, rest, format, parse = readNumber, onChange, onCommit, onCommitSoon }: Props) {
@@ -30,6 +32,7 @@ export function ValueSlider({ label, value, min, max, step, rest, format, parse 
   const part = (value - min) / (max - min);
   const restPart = (Math.min(Math.max(rest, min), max) - min) / (max - min);
 
+  const press = useRef<{ x: number; offset: number; hasMoved: boolean } | undefined>(undefined);
   const moveTo = (clientX: number) => {
     const { left, width } = track.current!.getBoundingClientRect();
     onChange(bounded(min + ((clientX - left) / width) * (max - min)));
@@ -37,10 +40,23 @@ export function ValueSlider({ label, value, min, max, step, rest, format, parse 
   const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
     if (event.button !== 0) return;
     event.currentTarget.setPointerCapture(event.pointerId);
-    moveTo(event.clientX);
+    const { left, width } = event.currentTarget.getBoundingClientRect();
+    const fromGrip = left + part * width - event.clientX;
+    const isOnGrip = Math.abs(fromGrip) <= GRIP_REACH;
+    press.current = { x: event.clientX, offset: isOnGrip ? fromGrip : 0, hasMoved: false };
+    if (!isOnGrip) moveTo(event.clientX);
   };
   const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
-    if (event.currentTarget.hasPointerCapture(event.pointerId)) moveTo(event.clientX);
+    const pressed = press.current;
+    if (!pressed || event.clientX === pressed.x) return;
+    pressed.hasMoved = true;
+    moveTo(event.clientX + pressed.offset);
+  };
+  const onRelease = () => {
+    // A mere click may be the first half of a double click: its step is made when the hand rests.
+    if (press.current?.hasMoved) onCommit();
+    else onCommitSoon();
+    press.current = undefined;
   };
   const nudge = (by: number) => {
     onChange(bounded(value + by));
@@ -92,7 +108,7 @@ export function ValueSlider({ label, value, min, max, step, rest, format, parse 
         aria-valuetext={format(value)}
         onPointerDown={onPointerDown}
         onPointerMove={onPointerMove}
-        onLostPointerCapture={onCommit}
+        onLostPointerCapture={onRelease}
         onKeyDown={onKeyDown}
         onDoubleClick={() => {
           onChange(rest);
