@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { expect, test } from "vitest";
-import { areaReduceRows, fitLongEdge, rowsNeeded } from "./areaReduce";
+import { areaReduceRows, fitLongEdge, halveRows, rowsNeeded } from "./areaReduce";
 
 const mean = (values: ArrayLike<number>) => Array.from(values).reduce((sum, v) => sum + v, 0) / values.length;
 
@@ -45,4 +45,17 @@ test("the long edge is brought down, never up, and a sliver keeps a pixel", () =
   expect(fitLongEdge({ width: 6000, height: 4000 }, 1280)).toEqual({ width: 1280, height: 853 });
   expect(fitLongEdge({ width: 300, height: 200 }, 1280)).toEqual({ width: 300, height: 200 });
   expect(fitLongEdge({ width: 10000, height: 3 }, 100)).toEqual({ width: 100, height: 1 });
+});
+
+test("an exact half is the mean of each four, from any row on", () => {
+  const size = { width: 34, height: 22 };
+  const plane = Float32Array.from({ length: 34 * 22 }, (_, i) => ((i * 7919) % 101) / 101);
+  const quick = halveRows(plane.subarray(34 * 8), 8, 17, 4, 11);
+  for (let y = 4; y < 11; y++) {
+    for (let x = 0; x < 17; x++) {
+      const four = [0, 1, 34, 35].map((offset) => plane[2 * y * 34 + 2 * x + offset]!);
+      expect(quick[(y - 4) * 17 + x]).toBeCloseTo(mean(four), 6);
+    }
+  }
+  expect([...areaReduceRows(plane, 0, size, { width: 17, height: 11 }, 4, 11)]).toEqual([...quick]);
 });

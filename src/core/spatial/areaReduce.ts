@@ -14,6 +14,8 @@ export function areaReduceRows(
   from: number,
   to: number,
 ): Float32Array {
+  if (size.width === 2 * reduced.width && size.height === 2 * reduced.height)
+    return halveRows(rows, firstSourceRow, reduced.width, from, to);
   const columns = coverage(size.width, reduced.width);
   const scaleY = size.height / reduced.height;
   const out = new Float32Array(reduced.width * (to - from));
@@ -28,6 +30,20 @@ export function areaReduceRows(
       for (let x = 0; x < size.width; x++) sums[x] = sums[x]! + weight * rows[at + x]!;
     }
     reduceRow(sums, columns, out, (y - from) * reduced.width, reduced.width);
+  }
+  return out;
+}
+
+/** The same where both edges are exactly halved, as most levels are. */
+export function halveRows(rows: Float32Array, firstSourceRow: number, width: number, from: number, to: number): Float32Array {
+  const out = new Float32Array(width * (to - from));
+  for (let y = from; y < to; y++) {
+    const upper = (2 * y - firstSourceRow) * 2 * width;
+    const lower = upper + 2 * width;
+    const at = (y - from) * width;
+    for (let x = 0; x < width; x++) {
+      out[at + x] = 0.25 * (rows[upper + 2 * x]! + rows[upper + 2 * x + 1]! + rows[lower + 2 * x]! + rows[lower + 2 * x + 1]!);
+    }
   }
   return out;
 }

@@ -1,9 +1,8 @@
 import { closeSync, openSync, writeSync } from "node:fs";
 import { mkdir, readFile, rename, rm, stat, writeFile } from "node:fs/promises";
 import { basename, dirname, join } from "node:path";
-import { P3_SPACE, type SourceSpace } from "@/core/colour/sourceSpace";
+import { P3_SPACE } from "@/core/colour/sourceSpace";
 import { pairTable } from "@/core/kernels/pairTable";
-import { knotsOf } from "@/core/kernels/pairTable";
 import { srgbEncode } from "@/core/colour/transferCurve";
 import { areaReduceRows, fitLongEdge, rowsNeeded, type Size } from "@/core/spatial/areaReduce";
 import { PREVIEW_LONG_EDGE, type PreparedPicture, type PreparedLevel } from "@/contracts/preparedPicture";
@@ -75,47 +74,45 @@ function longEdge({ width, height }: Size): number {
 }
 
 const ROWS_AT_A_TIME = 32;
+const CHANNELS = ["red", "green", "blue"] as const;
 
-/** Linear light to 16-bit levels; error below a level everywhere. */
-const ENCODE_16 = pairTable(65536, (y) => 65535 * srgbEncode(y));
+/** Knots of the table from linear light to 16-bit levels: error below a level everywhere, black included. */
+const ENCODE_KNOTS = 65536;
+const ENCODE_16 = pairTable(ENCODE_KNOTS, (y) => 65535 * srgbEncode(y));
 
+/** Writes a smaller level of a picture: area means in linear light, stored as 16-bit Display P3. */
 function reduceLevel(source: RawLayout, size: Size, file: string): RawLayout {
   const raw = new RawLevels(source);
   const out = openSync(file, "w");
   try {
-    const machine = new BandMachine(source.width, 0, 1);
-    machine.setSpace(source.space, source.depth);
+    const decoder = new BandMachine(source.width, 0, 1);
+    decoder.setSpace(source.space, source.depth);
+    const encoder = new BandMachine(ROWS_AT_A_TIME * size.width, 0, ENCODE_KNOTS);
+    encoder.setOutputTable(ENCODE_16);
+    const mostRows = Math.ceil((ROWS_AT_A_TIME * source.height) / size.height) + 1;
+    const planes = CHANNELS.map(() => new Float32Array(mostRows * source.width));
+    const levels = new Uint16Array(3 * ROWS_AT_A_TIME * size.width);
     for (let y = 0; y < size.height; y += ROWS_AT_A_TIME) {
-      const end = Math.min(y + ROWS_AT_A_TIME, size.height);
-      writeSync(out, reduceRows(raw, machine, size, y, end));
+      const to = Math.min(y + ROWS_AT_A_TIME, size.height);
+      const { first, end } = rowsNeeded(source, size, y, to);
+      for (let row = first; row < end; row++) {
+        decoder.decode(raw.read(0, row, source.width, 1));
+        CHANNELS.forEach((name, c) => decoder.take(name, planes[c]!, (row - first) * source.width));
+      }
+      planes.forEach((plane, c) => {
+        const reduced = areaReduceRows(plane, first, source, size, y, to);
+        encoder.put("tone", reduced, 0, reduced.length);
+        interleave(encoder.grey16(), levels, c);
+      });
+      writeSync(out, levels, 0, 6 * (to - y) * size.width);
     }
   } finally {
     closeSync(out);
     raw.close();
   }
-  const space: SourceSpace = P3_SPACE;
-  return { file, offset: 0, ...size, depth: 16, space };
+  return { file, offset: 0, ...size, depth: 16, space: P3_SPACE };
 }
 
-function reduceRows(raw: RawLevels, machine: BandMachine, size: Size, from: number, to: number): Uint16Array {
-  const { layout } = raw;
-  const { first, end } = rowsNeeded(layout, size, from, to);
-  const names = ["red", "green", "blue"] as const;
-  const planes = names.map(() => new Float32Array((end - first) * layout.width));
-  for (let y = first; y < end; y++) {
-    machine.decode(raw.read(0, y, layout.width, 1));
-    names.forEach((name, c) => machine.take(name, planes[c]!, (y - first) * layout.width));
-  }
-  const levels = new Uint16Array(3 * size.width * (to - from));
-  planes.forEach((plane, c) => {
-    const reduced = areaReduceRows(plane, first, layout, size, from, to);
-    for (let i = 0; i < reduced.length; i++) levels[3 * i + c] = encode16(reduced[i]!);
-  });
-  return levels;
-}
-
-function encode16(y: number): number {
-  const at = Math.min(Math.max(y, 0), 1) * knotsOf(ENCODE_16);
-  const k = Math.floor(at);
-  return Math.round(ENCODE_16[2 * k]! + ENCODE_16[2 * k + 1]! * (at - k));
+function interleave(channel: Uint16Array, levels: Uint16Array, c: number): void {
+  for (let i = 0; i < channel.length; i++) levels[3 * i + c] = channel[i]!;
 }
