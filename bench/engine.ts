@@ -6,8 +6,8 @@ import sharp from "sharp";
 import { ExportSettings } from "@/contracts/exportSettings";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { planCompiler } from "@/core/plan/compilePlan";
-import { defaultPlan, restingPlacement } from "@/core/plan/defaultPlan";
-import type { Plan } from "@/core/plan/plan";
+import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
+import type { Move, Plan } from "@/core/plan/plan";
 import { lookTable } from "@/core/view/toneTables";
 import { decodePicture } from "@/engine/node/decodePicture";
 import { renderPicture } from "@/engine/node/renderPicture";
@@ -23,11 +23,14 @@ const ROUNDS = 5;
 function plan24(): Plan {
   const plan = defaultPlan();
   plan.mix.weights = { red: 0.5, green: 0.5, blue: 0 };
-  plan.passes[0]!.move.strands = [
-    { from: 0, to: 0 },
-    { from: 4, to: 4.5 },
-    { from: 10, to: 10 },
-  ];
+  plan.passes[0]!.move = {
+    kind: "placement",
+    strands: [
+      { from: 0, to: 0 },
+      { from: 4, to: 4.5 },
+      { from: 10, to: 10 },
+    ],
+  };
   return plan;
 }
 
@@ -105,20 +108,21 @@ function previews(): void {
   for (const count of [1, 12, 100]) {
     const compile = planCompiler();
     const plan = defaultPlan();
-    plan.passes = Array.from({ length: count }, (_, i) => restingPlacement(`pass-${i}`, "Pass"));
-    plan.passes.forEach(
-      (pass, i) =>
-        (pass.move.strands = [
-          { from: 0, to: 0 },
-          { from: 5, to: 5.1 + i / 1000 },
-          { from: 10, to: 10 },
-        ]),
-    );
+    plan.passes = Array.from({ length: count }, (_, i) => restingPass("placement", `pass-${i}`, "Pass"));
+    const moveTo = (to: number): Move => ({
+      kind: "placement",
+      strands: [
+        { from: 0, to: 0 },
+        { from: 5, to },
+        { from: 10, to: 10 },
+      ],
+    });
+    plan.passes.forEach((pass, i) => (pass.move = moveTo(5.1 + i / 1000)));
     const drag = (which: number) => {
       const times: number[] = [];
       let buffer: ArrayBuffer | undefined;
       for (let k = 0; k < 25; k++) {
-        plan.passes[which]!.move.strands[1]!.to = 5 + k / 60 + 0.01;
+        plan.passes[which]!.move = moveTo(5 + k / 60 + 0.01);
         const begin = performance.now();
         buffer = stage.render(compile(plan), which, showing, buffer).buffer;
         times.push(performance.now() - begin);

@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { LEAST_HUE_GAP, type HueKnot } from "@/core/mix/hueCurve";
 import { LEAST_GAP, type Strand } from "@/core/placement/strand";
-import type { Plan } from "@/core/plan/plan";
+import { BLEND_MODES } from "@/core/blend/blend";
+import type { Move, Plan } from "@/core/plan/plan";
 
 // Any valid plan, for property tests.
 
@@ -34,28 +35,32 @@ const knots: fc.Arbitrary<HueKnot[]> = fc
     return ordered.filter((knot, i) => i === 0 || knot.hueDeg - ordered[i - 1]!.hueDeg >= 2 * LEAST_HUE_GAP);
   });
 
+const anyMove: fc.Arbitrary<Move> = fc.oneof(
+  anyStrands().map((strands) => ({ kind: "placement" as const, strands })),
+  fc
+    .record({
+      around: zone,
+      grade: fc.double({ min: -1, max: 5, noNaN: true }),
+      black: fc.double({ min: 0, max: 4, noNaN: true }),
+      white: fc.double({ min: 5, max: 10, noNaN: true }),
+    })
+    .map((settings) => ({ kind: "contrast" as const, ...settings })),
+);
+
+const anyPass = fc.record({ on: fc.boolean(), strength: unit.map((u) => 2 * u), blend: fc.constantFrom(...BLEND_MODES), move: anyMove });
+
 const weight = fc.double({ min: -2, max: 2, noNaN: true });
 
 /** Any valid plan. */
 export function anyPlan(): fc.Arbitrary<Plan> {
   return fc.record({
-    version: fc.constant(1 as const),
+    version: fc.constant(2 as const),
     mix: fc.record({
       weights: fc.record({ red: weight, green: weight, blue: weight }),
       sumHeld: fc.boolean(),
       huesOn: fc.boolean(),
       hueKnots: knots,
     }),
-    passes: fc
-      .array(fc.record({ on: fc.boolean(), strength: unit.map((u) => 2 * u), strands: anyStrands() }), { maxLength: 4 })
-      .map((made) =>
-        made.map(({ on, strength, strands }, i) => ({
-          id: `pass-${i}`,
-          name: `Pass ${i}`,
-          on,
-          strength,
-          move: { kind: "placement" as const, strands },
-        })),
-      ),
+    passes: fc.array(anyPass, { maxLength: 4 }).map((made) => made.map((pass, i) => ({ ...pass, id: `pass-${i}`, name: `Pass ${i}` }))),
   });
 }

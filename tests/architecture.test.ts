@@ -21,6 +21,7 @@ const MAY_IMPORT: Record<string, readonly string[]> = {
     "next",
     "antd",
     "@ant-design",
+    "@dnd-kit",
     "d3",
     "zustand",
     "idb-keyval",

@@ -16,6 +16,13 @@ test("the default plan and any plan made by the rules are valid, and come back t
   fc.assert(check, { seed: 71 });
 });
 
+test("a plan of version 1 is brought up to date", () => {
+  const old = draft();
+  old.version = 1;
+  for (const pass of old.passes) delete pass.blend;
+  expect(parsePlan(old)).toEqual(defaultPlan());
+});
+
 describe("a plan that is not valid is refused, naming the field", () => {
   const faults: [string, (plan: Record<string, any>) => void][] = [
     ["version", (plan) => (plan.version = 9)],
@@ -49,6 +56,10 @@ describe("a plan that is not valid is refused, naming the field", () => {
     ],
     ["passes[0].move.strands", (plan) => (plan.passes[0].move.strands = [{ from: 5, to: 5 }])],
     ["passes[1].id", (plan) => plan.passes.push(structuredClone(plan.passes[0]))],
+    ["passes[0].blend", (plan) => (plan.passes[0].blend = "stir")],
+    ["passes[0].move.kind", (plan) => (plan.passes[0].move = { kind: "magic" })],
+    ["passes[0].move.white", (plan) => (plan.passes[0].move = { kind: "contrast", around: 5, grade: 2, black: 6, white: 6.2 })],
+    ["passes[0].move.grade", (plan) => (plan.passes[0].move = { kind: "contrast", around: 5, grade: 6, black: 0, white: 10 })],
     ["passes[0].name", (plan) => (plan.passes[0].name = "  ")],
     ["passes", (plan) => delete plan.passes],
     ["plan", (plan) => (plan.colour = {})],

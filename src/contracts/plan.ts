@@ -1,14 +1,16 @@
 import { z } from "zod";
+import { BLEND_MODES } from "@/core/blend/blend";
+import { HARDEST_GRADE, LEAST_RANGE, SOFTEST_GRADE } from "@/core/contrast/contrastCurve";
 import { CoreError } from "@/core/errors";
 import { HUE_STOPS_LIMIT, LEAST_HUE_GAP, MOST_HUE_KNOTS, type HueKnot } from "@/core/mix/hueCurve";
 import { WEIGHT_LIMIT } from "@/core/mix/weights";
 import { LEAST_GAP, type Strand } from "@/core/placement/strand";
+import { MOST_PASSES } from "@/core/plan/editPasses";
 import { PLAN_VERSION, type Plan as PlanType } from "@/core/plan/plan";
 import { LAST_ZONE } from "@/core/zones/zone";
 
 const ROUNDING = 1e-9;
 const MOST_STRANDS = 60;
-const MOST_PASSES = 200;
 
 const Zone = z.number().min(0).max(LAST_ZONE).describe("A place on the zone scale, 0 (black) to 10 (paper white)");
 const Weight = z.number().min(-WEIGHT_LIMIT).max(WEIGHT_LIMIT);
@@ -28,12 +30,26 @@ const PlacementMove = z.strictObject({
     .superRefine(refineStrands),
 });
 
+const ContrastMove = z
+  .strictObject({
+    kind: z.literal("contrast"),
+    around: Zone.describe("The zone that stays"),
+    grade: z.number().min(SOFTEST_GRADE).max(HARDEST_GRADE).describe("Paper grade: -1 for 00, then 0 to 5; 2 leaves all as it is"),
+    black: Zone.describe("Tones up to here become black"),
+    white: Zone.describe("Tones from here on become paper white"),
+  })
+  .refine(({ black, white }) => white - black >= LEAST_RANGE - ROUNDING, {
+    path: ["white"],
+    message: `must be at least ${LEAST_RANGE} above black`,
+  });
+
 const PassSchema = z.strictObject({
   id: z.string().min(1).max(64).describe("Any name of its own within the plan"),
   name: z.string().trim().min(1).max(80),
   on: z.boolean(),
   strength: z.number().min(0).max(2).describe("0 nothing, 1 as set, 2 twice as far"),
-  move: PlacementMove,
+  blend: z.enum(BLEND_MODES).describe("How it meets what is beneath: W3C Compositing and Blending Level 1"),
+  move: z.discriminatedUnion("kind", [PlacementMove, ContrastMove]),
 });
 
 const MixSchema = z.strictObject({
@@ -52,8 +68,8 @@ const MixSchema = z.strictObject({
     .superRefine(refineKnots),
 });
 
-/** A print plan as it is stored and sent. Independent of pixel size. */
-export const Plan = z
+/** A print plan as it is written. Independent of pixel size. */
+const CurrentPlan = z
   .strictObject({
     version: z.literal(PLAN_VERSION),
     mix: MixSchema,
@@ -63,11 +79,36 @@ export const Plan = z
 
 // The compiler holds the schema to be exactly the core's type.
 type Same<A, B> = (<T>() => T extends A ? 1 : 2) extends <T>() => T extends B ? 1 : 2 ? true : never;
-const _schemaIsThePlan: Same<z.infer<typeof Plan>, PlanType> = true;
+const _schemaIsThePlan: Same<z.infer<typeof CurrentPlan>, PlanType> = true;
 void _schemaIsThePlan;
 
+/** What an older version lacks, added: each step brings a plan from one version to the next. */
+const UPGRADES: Record<number, (plan: Record<string, unknown>) => Record<string, unknown>> = {
+  // 1 → 2: passes have a blend.
+  1: (plan) => ({
+    ...plan,
+    version: 2,
+    passes: Array.isArray(plan.passes)
+      ? plan.passes.map((pass: unknown) => (isRecord(pass) ? { ...pass, blend: "normal" } : pass))
+      : plan.passes,
+  }),
+};
+
+function upgraded(json: unknown): unknown {
+  let plan = json;
+  while (isRecord(plan) && typeof plan.version === "number" && UPGRADES[plan.version]) plan = UPGRADES[plan.version]!(plan);
+  return plan;
+}
+
+function isRecord(json: unknown): json is Record<string, unknown> {
+  return typeof json === "object" && json !== null && !Array.isArray(json);
+}
+
+/** A plan as it may come from a row, a file or a page: older versions are brought up to date. */
+export const Plan = z.preprocess(upgraded, CurrentPlan);
+
 /**
- * Reads a plan from parsed JSON.
+ * Reads a plan from parsed JSON, of this version or an older one.
  *
  * Errors  CoreError `bad_plan` naming the field and the reason, one line a fault.
  */
@@ -81,7 +122,7 @@ export function parsePlan(json: unknown): PlanType {
 
 /** The JSON Schema (2020-12) of a plan, published in docs/. */
 export function planJsonSchema(): object {
-  return z.toJSONSchema(Plan);
+  return z.toJSONSchema(CurrentPlan);
 }
 
 function fieldName(path: readonly PropertyKey[]): string {

@@ -39,13 +39,24 @@ function fullPlan(): Plan {
     { hueDeg: 120, stops: -0.4 },
     { hueDeg: 250, stops: -1.2 },
   ];
-  plan.passes[0]!.move.strands = [
-    { from: 0, to: 0 },
-    { from: 3, to: 2.5 },
-    { from: 7, to: 7.5 },
-    { from: 10, to: 10 },
-  ];
+  plan.passes[0]!.move = {
+    kind: "placement",
+    strands: [
+      { from: 0, to: 0 },
+      { from: 3, to: 2.5 },
+      { from: 7, to: 7.5 },
+      { from: 10, to: 10 },
+    ],
+  };
   plan.passes.push({ ...structuredClone(plan.passes[0]!), id: "second", strength: 0.6 });
+  plan.passes.push({
+    id: "third",
+    name: "Grade 3",
+    on: true,
+    strength: 0.8,
+    blend: "soft-light",
+    move: { kind: "contrast", around: 4, grade: 3, black: 0.3, white: 9.8 },
+  });
   return plan;
 }
 

@@ -64,7 +64,7 @@ describe("what must hold for every placement", () => {
   test("the table the kernels read keeps whole, half and third zones within 1e-6, and gentle curves within 2e-6", () => {
     const plan = defaultPlan();
     const made = strands([0, 0], [2.5, 2], [5, 5], [7, 7.5], [9, 9], [10, 10]);
-    plan.passes[0]!.move.strands = made;
+    plan.passes[0]!.move = { kind: "placement", strands: made };
     const table = compilePlan(plan).passes[0]!.table!;
     for (const { from, to } of made) expect(Math.abs(from / 10 + readTable(table, from / 10) - to / 10)).toBeLessThan(1e-6);
     const curve = placementCurve(made);

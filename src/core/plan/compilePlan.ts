@@ -1,9 +1,8 @@
 import { pairTable } from "../kernels/pairTable";
 import { hueCurve } from "../mix/hueCurve";
 import type { Weights } from "../mix/weights";
-import { placementAtStrength } from "../placement/placementCurve";
-import { isHold } from "../placement/strand";
 import { LAST_ZONE } from "../zones/zone";
+import { leavesAll, passCurve } from "./passCurve";
 import type { Mix, Pass, Plan } from "./plan";
 
 /**
@@ -69,7 +68,7 @@ function hueKey(mix: Mix): string {
 }
 
 function passKey(pass: Pass): string {
-  return JSON.stringify([pass.on, pass.strength, pass.move]);
+  return JSON.stringify([pass.on, pass.strength, pass.blend, pass.move]);
 }
 
 function hueTable(mix: Mix): Float32Array | undefined {
@@ -79,11 +78,7 @@ function hueTable(mix: Mix): Float32Array | undefined {
 }
 
 function passTable(pass: Pass): Float32Array | undefined {
-  if (!pass.on || pass.strength === 0 || leavesAll(pass)) return undefined;
-  const curve = placementAtStrength(pass.move.strands, pass.strength);
+  if (leavesAll(pass)) return undefined;
+  const curve = passCurve(pass);
   return pairTable(TONE_KNOTS, (t) => curve(t * LAST_ZONE) / LAST_ZONE - t);
-}
-
-function leavesAll({ move: { strands } }: Pass): boolean {
-  return strands.every(isHold) && strands[0]!.from === 0 && strands[strands.length - 1]!.from === LAST_ZONE;
 }

@@ -1,16 +1,22 @@
 import { LUMINANCE_WEIGHTS } from "../mix/weights";
 import { RESTING_STRANDS } from "../placement/strand";
-import { PLAN_VERSION, type Pass, type Plan } from "./plan";
+import { NORMAL_GRADE } from "../contrast/contrastCurve";
+import { LAST_ZONE } from "../zones/zone";
+import { PLAN_VERSION, type Move, type MoveKind, type Pass, type Plan } from "./plan";
+
+/** A move of each kind that changes nothing yet. */
+export function restingMove(kind: MoveKind): Move {
+  switch (kind) {
+    case "placement":
+      return { kind, strands: RESTING_STRANDS.map((strand) => ({ ...strand })) };
+    case "contrast":
+      return { kind, around: 5, grade: NORMAL_GRADE, black: 0, white: LAST_ZONE };
+  }
+}
 
 /** A pass that changes nothing yet. */
-export function restingPlacement(id: string, name: string): Pass {
-  return {
-    id,
-    name,
-    on: true,
-    strength: 1,
-    move: { kind: "placement", strands: RESTING_STRANDS.map((strand) => ({ ...strand })) },
-  };
+export function restingPass(kind: MoveKind, id: string, name: string): Pass {
+  return { id, name, on: true, strength: 1, blend: "normal", move: restingMove(kind) };
 }
 
 /** What a new print starts from: plain luminance, and one placement that changes nothing yet. */
@@ -18,6 +24,6 @@ export function defaultPlan(): Plan {
   return {
     version: PLAN_VERSION,
     mix: { weights: { ...LUMINANCE_WEIGHTS }, sumHeld: true, huesOn: true, hueKnots: [] },
-    passes: [restingPlacement("first", "Place the tones")],
+    passes: [restingPass("placement", "first", "Place the tones")],
   };
 }

@@ -1,8 +1,10 @@
+import type { BlendMode } from "../blend/blend";
+import type { ContrastSettings } from "../contrast/contrastCurve";
 import type { HueKnot } from "../mix/hueCurve";
 import type { Weights } from "../mix/weights";
 import type { Strand } from "../placement/strand";
 
-export const PLAN_VERSION = 1;
+export const PLAN_VERSION = 2;
 
 /** Colour to monochrome: weights in linear light, then the hue response. */
 export interface Mix {
@@ -22,7 +24,13 @@ export interface PlacementMove {
   strands: Strand[];
 }
 
-export type Move = PlacementMove;
+/** Steeper or flatter around a zone; true black and white points. */
+export interface ContrastMove extends ContrastSettings {
+  kind: "contrast";
+}
+
+export type Move = PlacementMove | ContrastMove;
+export type MoveKind = Move["kind"];
 
 /** One tonal move. */
 export interface Pass {
@@ -31,6 +39,8 @@ export interface Pass {
   on: boolean;
   /** 0 nothing, 1 as set, 2 twice as far. */
   strength: number;
+  /** How what the move makes meets what is beneath. */
+  blend: BlendMode;
   move: Move;
 }
 

@@ -10,11 +10,12 @@ import { BenchContext, useBenchState, type Bench } from "./BenchContext";
 import { chosenPass, createBenchStore, type BenchStart } from "./benchStore";
 import { Easel } from "./Easel";
 import { HelpSheet } from "./HelpSheet";
+import { HistorySheet } from "./HistorySheet";
 import { HueLine } from "./HueLine";
 import { ColourPanel } from "./panels/ColourPanel";
 import { FinishPanel } from "./panels/FinishPanel";
 import { MixPanel } from "./panels/MixPanel";
-import { PlacementPanel } from "./panels/PlacementPanel";
+import { PassPanel } from "./panels/PassPanel";
 import { PlanRibbon } from "./PlanRibbon";
 import { browserStore, SaveQueue } from "./saveQueue";
 import { Scale } from "./Scale";
@@ -61,6 +62,7 @@ export function BenchPage({ start }: { start: BenchStart }) {
     return () => window.removeEventListener("pagehide", onHide);
   }, [store]);
   const [isHelp, setHelp] = useState(false);
+  const [isHistory, setHistory] = useState(false);
   const openHelp = useCallback(() => setHelp(true), []);
   useBenchKeys(store, openHelp);
   useFailures(store);
@@ -68,7 +70,7 @@ export function BenchPage({ start }: { start: BenchStart }) {
   return (
     <BenchContext value={bench}>
       <div className={styles.bench}>
-        <TopBar onHelp={openHelp} />
+        <TopBar onHelp={openHelp} onHistory={() => setHistory((isOpen) => !isOpen)} />
         <PlanRibbon />
         <main className={styles.main}>
           <Easel />
@@ -76,6 +78,7 @@ export function BenchPage({ start }: { start: BenchStart }) {
         </main>
       </div>
       <HelpSheet isOpen={isHelp} onClose={() => setHelp(false)} />
+      <HistorySheet isOpen={isHistory} onClose={() => setHistory(false)} />
       <StaleSheet store={store} printId={start.print.id} pictureId={start.picture.id} />
     </BenchContext>
   );
@@ -90,7 +93,7 @@ function StepParts() {
       {step.stage === "mix" ? <HueLine /> : <Scale />}
       {step.stage === "colour" && <ColourPanel />}
       {step.stage === "mix" && <MixPanel />}
-      {chosen && <PlacementPanel pass={chosen.pass} index={chosen.index} />}
+      {chosen && <PassPanel pass={chosen.pass} index={chosen.index} />}
       {step.stage === "finish" && <FinishPanel />}
     </>
   );

@@ -4,13 +4,14 @@ import { memo, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent 
 import { toneToLuminance } from "@/core/colour/lstar";
 import { srgbEncode } from "@/core/colour/transferCurve";
 import { findStrain, type Strain } from "@/core/placement/findStrain";
-import { placementAtStrength, type PlacementCurve } from "@/core/placement/placementCurve";
+import { placementCurve } from "@/core/placement/placementCurve";
+import { passCurve, type ZoneCurve } from "@/core/plan/passCurve";
 import { addStrand, isHold, moveStrand, removeStrand, type Strand } from "@/core/placement/strand";
 import { formatZone, LAST_ZONE, ZONE_COUNT, zoneNumeral } from "@/core/zones/zone";
 import { HISTOGRAM_BINS, zoneShares } from "@/core/zones/zoneShares";
 import type { StageHistograms } from "@/engine/stage";
 import { useBench, useBenchState } from "./BenchContext";
-import { chosenPass, withPass } from "./benchStore";
+import { chosenPass, withMove } from "./benchStore";
 import { snapZone } from "./snapZone";
 import { useWidth } from "./useWidth";
 import styles from "./Scale.module.css";
@@ -39,9 +40,9 @@ export function Scale() {
   const plan = useBenchState((state) => state.plan);
   const step = useBenchState((state) => state.step);
   const chosen = chosenPass({ plan, step });
-  const strands = chosen?.pass.move.strands;
-  const strength = chosen?.pass.on ? chosen.pass.strength : 0;
-  const curve = useMemo<PlacementCurve>(() => (strands ? placementAtStrength(strands, strength) : (zone) => zone), [strands, strength]);
+  const pass = chosen?.pass;
+  const strands = pass?.move.kind === "placement" ? pass.move.strands : undefined;
+  const curve = useMemo<ZoneCurve>(() => (pass?.on ? passCurve(pass) : (zone) => zone), [pass]);
   const strain = useMemo(() => findStrain(curve), [curve]);
   const x = useMemo(() => scaleLinear([0, LAST_ZONE], [LEFT, Math.max(width - RIGHT, LEFT + 100)]), [width]);
   const zoneAt = (event: { clientX: number }) => {
@@ -55,15 +56,22 @@ export function Scale() {
     });
   const lit = useBenchState((state) => (state.look.kind === "zone" ? state.look.zone : undefined));
 
+  /** A press on the upper rail: a new strand there, or the zone a contrast turns around. */
   const add = (event: PointerEvent) => {
-    if (!chosen || event.button !== 0) return;
+    if (!pass || event.button !== 0) return;
     const from = event.altKey ? zoneAt(event) : snapZone(zoneAt(event));
-    const joined = addStrand(chosen.pass.move.strands, { from, to: curve(from) });
+    if (pass.move.kind === "contrast") {
+      const move = { ...pass.move, around: from };
+      store.getState().adjust((now) => withMove(now, pass.id, move));
+      return store.getState().commit(`Contrast around ${formatZone(from)} in ${pass.name}`);
+    }
+    if (!strands) return;
+    const joined = addStrand(strands, { from, to: placementCurve(strands)(from) });
     if (!joined) return;
     peek(undefined, false);
-    store.getState().adjust((now) => withPass(now, chosen.pass.id, (pass) => ({ ...pass, move: { ...pass.move, strands: joined } })));
+    store.getState().adjust((now) => withMove(now, pass.id, { kind: "placement", strands: joined }));
     store.getState().set({ chosenStrand: joined.findIndex((strand) => strand.from === from) });
-    store.getState().commit(`A strand at ${formatZone(from)} in ${chosen.pass.name}`);
+    store.getState().commit(`A strand at ${formatZone(from)} in ${pass.name}`);
   };
 
   const number = chosen ? chosen.index + 1 : undefined;
@@ -95,6 +103,7 @@ export function Scale() {
           </text>
           <ReadingMarks x={x} both={!!chosen} />
           {chosen && strands && <Strands strands={strands} x={x} zoneAt={zoneAt} passId={chosen.pass.id} passName={chosen.pass.name} />}
+          {pass?.move.kind === "contrast" && <Pivot zone={pass.move.around} x={x} />}
           {chosen && <StrainWords strain={strain} x={x} />}
         </svg>
       )}
@@ -199,7 +208,7 @@ function formatShare(share: number): string {
   return percent < 0.1 ? "<0.1 %" : `${percent < 10 ? percent.toFixed(1) : Math.round(percent)} %`;
 }
 
-function Threads({ curve, strain, x }: { curve: PlacementCurve; strain: Strain[]; x: X }) {
+function Threads({ curve, strain, x }: { curve: ZoneCurve; strain: Strain[]; x: X }) {
   const paths = { calm: "", merging: "", tearing: "" };
   for (let i = 0; i <= THREADS; i++) {
     const zone = (i / THREADS) * LAST_ZONE;
@@ -238,6 +247,18 @@ function StrainWords({ strain, x }: { strain: Strain[]; x: X }) {
   );
 }
 
+/** The zone a contrast turns around, on both rails. */
+function Pivot({ zone, x }: { zone: number; x: X }) {
+  return (
+    <g className={styles.chosenStrand} data-testid="pivot">
+      <path d={thread(x(zone), x(zone))} className={styles.strandLine} />
+      {[TOP + HANDLE_INSET, BOTTOM - HANDLE_INSET].map((y) => (
+        <path key={y} d="M0,-7L5.5,0L0,7L-5.5,0Z" transform={`translate(${x(zone)},${y})`} className={styles.solid} />
+      ))}
+    </g>
+  );
+}
+
 function ReadingMarks({ x, both }: { x: X; both: boolean }) {
   const reading = useBenchState((state) => state.reading);
   if (!reading) return null;
@@ -266,10 +287,10 @@ function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) {
   const chosen = useBenchState((state) => state.chosenStrand);
   const [held, setHeld] = useState<{ index: number; end: "from" | "to"; offset: number }>();
 
-  const change = (changed: Strand[]) =>
-    store.getState().adjust((plan) => withPass(plan, passId, (pass) => ({ ...pass, move: { ...pass.move, strands: changed } })));
+  const change = (changed: Strand[]) => store.getState().adjust((plan) => withMove(plan, passId, { kind: "placement", strands: changed }));
   const labelOf = (index: number) => {
-    const now = store.getState().plan.passes.find((pass) => pass.id === passId)?.move.strands[index];
+    const move = store.getState().plan.passes.find((pass) => pass.id === passId)?.move;
+    const now = move?.kind === "placement" ? move.strands[index] : undefined;
     return now ? `${formatZone(now.from)} to ${formatZone(now.to)} in ${passName}` : `Strands of ${passName}`;
   };
   const drag = (index: number, end: "from" | "to") => ({

@@ -22,7 +22,7 @@ const SAVE_WORDS: Record<SaveState, string> = {
 };
 
 /** Where one is, the ways of looking, undo and redo, before, export. */
-export function TopBar({ onHelp }: { onHelp(): void }) {
+export function TopBar({ onHelp, onHistory }: { onHelp(): void; onHistory(): void }) {
   const { start, store } = useBench();
   const look = useBenchState((state) => state.look);
   const history = useBenchState((state) => state.history);
@@ -64,6 +64,9 @@ export function TopBar({ onHelp }: { onHelp(): void }) {
             Redo
           </Button>
         </Tooltip>
+        <Button size="small" type="text" className={styles.quiet} onClick={onHistory}>
+          History
+        </Button>
         <Tooltip title="Hold to see the print before the step in hand (Q)">
           <Button
             size="small"

@@ -3,7 +3,7 @@ import { createStore, type StoreApi } from "zustand/vanilla";
 import type { PictureSummary, PrintSummary, RevisionSummary } from "@/contracts/api";
 import { Revision } from "@/contracts/api";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
-import type { Pass, Plan } from "@/core/plan/plan";
+import type { Move, Pass, Plan } from "@/core/plan/plan";
 import type { BenchLook } from "@/engine/messages";
 import type { PointReading, StageHistograms } from "@/engine/stage";
 import { redoTarget, undoTarget, withStep, type History } from "./history";
@@ -54,6 +54,8 @@ export interface BenchActions {
   commitSoon(label: string): void;
   /** Commits at once what `commitSoon` still holds back. */
   commitPending(): void;
+  /** Goes to any step of the history. */
+  jump(id: string): Promise<void>;
   undo(): Promise<void>;
   redo(): Promise<void>;
   set(change: Partial<BenchState>): void;
@@ -134,6 +136,11 @@ export function createBenchStore(
         soon = { label, timer: setTimeout(() => get().commit(label), REST_MS) };
       },
       commitPending: () => flush(),
+      jump: (id) =>
+        inTurn(() => {
+          const { revisions, head } = get().history;
+          return goTo(id === head ? undefined : revisions.find((revision) => revision.id === id));
+        }),
       undo: () => inTurn(() => goTo(undoTarget(get().history))),
       redo: () => inTurn(() => goTo(redoTarget(get().history))),
       set: (change) => set(change),
@@ -166,6 +173,11 @@ export function chosenPass({ plan, step }: Pick<BenchState, "plan" | "step">): {
 /** A plan with one of its passes changed. */
 export function withPass(plan: Plan, id: string, change: (pass: Pass) => Pass): Plan {
   return { ...plan, passes: plan.passes.map((pass) => (pass.id === id ? change(pass) : pass)) };
+}
+
+/** A plan with the move of one of its passes replaced. */
+export function withMove(plan: Plan, id: string, move: Move): Plan {
+  return withPass(plan, id, (pass) => ({ ...pass, move }));
 }
 
 function keptStep(step: Step, plan: Plan): Step {

@@ -21,3 +21,12 @@ export function redoTarget({ revisions, head }: History): RevisionSummary | unde
 export function withStep({ revisions, head }: History, step: { id: string; label: string }): History {
   return { revisions: [...revisions, { ...step, parent: head, createdAt: new Date() }], head: step.id };
 }
+
+/** The steps that led to the head, and those a redo would lead on to; all others are ways set aside. */
+export function pathTo(history: History): Set<string> {
+  const parents = new Map(history.revisions.map(({ id, parent }) => [id, parent]));
+  const path = new Set<string>();
+  for (let id: string | null | undefined = history.head; id; id = parents.get(id)) path.add(id);
+  for (let next = redoTarget(history); next; next = redoTarget({ ...history, head: next.id })) path.add(next.id);
+  return path;
+}

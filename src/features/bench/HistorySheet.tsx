@@ -1,0 +1,39 @@
+"use client";
+import { Drawer } from "antd";
+import { useBench, useBenchState } from "./BenchContext";
+import { pathTo } from "./history";
+import styles from "./HistorySheet.module.css";
+
+const TIME = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
+
+/** Every step of the print, newest first; any of them can be gone back to. Ways not taken stay. */
+export function HistorySheet({ isOpen, onClose }: { isOpen: boolean; onClose(): void }) {
+  const { store } = useBench();
+  const history = useBenchState((state) => state.history);
+  const path = isOpen ? pathTo(history) : new Set<string>();
+  return (
+    <Drawer title="History" placement="right" size={330} open={isOpen} onClose={onClose} mask={false} destroyOnHidden>
+      <ol className={styles.steps} reversed data-testid="history">
+        {history.revisions.toReversed().map(({ id, label, createdAt }) => {
+          const isHead = id === history.head;
+          return (
+            <li key={id}>
+              <button
+                type="button"
+                className={styles.step}
+                aria-current={isHead ? "step" : undefined}
+                data-aside={!path.has(id)}
+                onClick={() => void store.getState().jump(id)}
+              >
+                <span>{label}</span>
+                <time dateTime={createdAt.toISOString()} suppressHydrationWarning>
+                  {isHead ? "here" : path.has(id) ? TIME.format(createdAt) : "set aside"}
+                </time>
+              </button>
+            </li>
+          );
+        })}
+      </ol>
+    </Drawer>
+  );
+}

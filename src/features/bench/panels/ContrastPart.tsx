@@ -1,0 +1,119 @@
+"use client";
+import { formatGrade, HARDEST_GRADE, LEAST_RANGE, NORMAL_GRADE, SOFTEST_GRADE } from "@/core/contrast/contrastCurve";
+import type { ContrastMove, Pass } from "@/core/plan/plan";
+import { formatZone, LAST_ZONE, parseZone } from "@/core/zones/zone";
+import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
+import { ValueSlider } from "@/features/shared/ValueSlider";
+import { useBench, useBenchState } from "../BenchContext";
+import { withMove } from "../benchStore";
+import { Part } from "./Panel";
+import styles from "./Panel.module.css";
+
+const GRADES = [-1, 0, 1, 2, 3, 4, 5] as const;
+
+/** Grade around a zone, and the points of true black and true white with what goes there. */
+export function ContrastPart({ pass, move }: { pass: Pass; move: ContrastMove }) {
+  const { store } = useBench();
+  const entering = useBenchState((state) => state.measured?.entering);
+  const { adjust, commit, commitSoon } = store.getState();
+  const change = (changed: Partial<ContrastMove>) => adjust((plan) => withMove(plan, pass.id, { ...move, ...changed }));
+  const settle = (words: () => string) => ({
+    onCommit: () => commit(`${words()} in ${pass.name}`),
+    onCommitSoon: () => commitSoon(`${words()} in ${pass.name}`),
+  });
+  const black = entering ? share(entering, 0, move.black) : 0;
+  const white = entering ? share(entering, move.white, LAST_ZONE) : 0;
+  return (
+    <>
+      <Part title="Grade" state={move.grade === NORMAL_GRADE ? "2, as it is" : move.grade > NORMAL_GRADE ? "harder" : "softer"}>
+        <div className={styles.row}>
+          {GRADES.map((grade) => (
+            <button
+              key={grade}
+              type="button"
+              className={styles.chip}
+              aria-pressed={move.grade === grade}
+              onClick={() => {
+                change({ grade });
+                commit(`Grade ${formatGrade(grade)} in ${pass.name}`);
+              }}
+            >
+              {formatGrade(grade)}
+            </button>
+          ))}
+        </div>
+        <ValueSlider
+          label="Finer"
+          value={move.grade}
+          min={SOFTEST_GRADE}
+          max={HARDEST_GRADE}
+          step={0.1}
+          rest={NORMAL_GRADE}
+          format={formatGrade}
+          parse={parseGrade}
+          onChange={(grade) => change({ grade })}
+          {...settle(() => `Grade ${formatGrade(move.grade)}`)}
+        />
+        <ValueSlider
+          label="Around"
+          value={move.around}
+          min={0}
+          max={LAST_ZONE}
+          step={0.05}
+          rest={5}
+          format={formatZone}
+          parse={parseZone}
+          onChange={(around) => change({ around })}
+          {...settle(() => `Contrast around ${formatZone(move.around)}`)}
+        />
+      </Part>
+      <Part title="True black, true white">
+        <ValueSlider
+          label="Black up to"
+          value={move.black}
+          min={0}
+          max={LAST_ZONE}
+          step={0.05}
+          rest={0}
+          format={formatZone}
+          parse={parseZone}
+          onChange={(to) => change({ black: Math.min(to, move.white - LEAST_RANGE) })}
+          {...settle(() => `Black up to ${formatZone(move.black)}`)}
+        />
+        <p className={styles.hint}>{formatShare(black)} of the picture goes to full black</p>
+        <ValueSlider
+          label="White from"
+          value={move.white}
+          min={0}
+          max={LAST_ZONE}
+          step={0.05}
+          rest={LAST_ZONE}
+          format={formatZone}
+          parse={parseZone}
+          onChange={(from) => change({ white: Math.max(from, move.black + LEAST_RANGE) })}
+          {...settle(() => `White from ${formatZone(move.white)}`)}
+        />
+        <p className={styles.hint}>{formatShare(white)} of the picture goes to bare paper</p>
+      </Part>
+    </>
+  );
+}
+
+/** The share of a histogram from one zone to another, whole bins. */
+function share(counts: Uint32Array, from: number, to: number): number {
+  const bin = (zone: number) => Math.round((zone / LAST_ZONE) * HISTOGRAM_BINS);
+  const sum = (part: Uint32Array) => part.reduce((total, count) => total + count, 0);
+  return sum(counts.subarray(bin(from), bin(to))) / Math.max(sum(counts), 1);
+}
+
+function formatShare(part: number): string {
+  const percent = 100 * part;
+  return percent === 0 ? "Nothing" : percent < 0.1 ? "Less than 0.1 %" : `${percent.toFixed(1)} %`;
+}
+
+function parseGrade(text: string): number | undefined {
+  const trimmed = text.trim().replace(",", ".").replace("½", ".5");
+  if (trimmed === "00") return SOFTEST_GRADE;
+  const grade = Number(trimmed);
+  return trimmed === "" || Number.isNaN(grade) ? undefined : grade;
+}

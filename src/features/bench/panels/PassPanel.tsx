@@ -1,0 +1,132 @@
+"use client";
+import { Button, Switch } from "antd";
+import { useState } from "react";
+import { v4 as uuid } from "uuid";
+import { copyOf, insertPass, movePass, removePass } from "@/core/plan/editPasses";
+import type { Pass } from "@/core/plan/plan";
+import { ValueSlider } from "@/features/shared/ValueSlider";
+import { useBench } from "../BenchContext";
+import { withPass } from "../benchStore";
+import { MOVE_NAMES } from "../moveNames";
+import { BlendSelect } from "./BlendSelect";
+import { ContrastPart } from "./ContrastPart";
+import { Panel, Part } from "./Panel";
+import { PlacementPart } from "./PlacementPart";
+import styles from "./Panel.module.css";
+
+/** A pass: its move, how it meets the print, and what can be done with it as a whole. */
+export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
+  const { store } = useBench();
+  const { adjust, commit, commitSoon, set } = store.getState();
+  const change = (changed: Partial<Pass>) => adjust((plan) => withPass(plan, pass.id, (now) => ({ ...now, ...changed })));
+  const strengthLabel = () => {
+    const now = store.getState().plan.passes.find(({ id }) => id === pass.id);
+    return `${pass.name} at ${Math.round(100 * (now?.strength ?? 1))} %`;
+  };
+  const rename = (name: string) => {
+    change({ name });
+    commit(`Pass named ${name}`);
+  };
+  const duplicate = () => {
+    const copy = copyOf(pass, uuid());
+    const grown = insertPass(store.getState().plan, copy, pass.id);
+    if (!grown) return set({ failure: "A plan holds no more passes than these." });
+    adjust(() => grown);
+    set({ step: { stage: "pass", id: copy.id }, chosenStrand: undefined });
+    commit(`${pass.name} duplicated`);
+  };
+  const remove = () => {
+    const { passes } = store.getState().plan;
+    const neighbour = passes[index + 1] ?? passes[index - 1];
+    set({ step: neighbour ? { stage: "pass", id: neighbour.id } : { stage: "mix" }, chosenStrand: undefined });
+    adjust((plan) => removePass(plan, pass.id));
+    commit(`${pass.name} deleted`);
+  };
+  const shift = (by: number) => {
+    adjust((plan) => movePass(plan, pass.id, index + by));
+    commit(`${pass.name} moved ${by < 0 ? "before" : "after"} its neighbour`);
+  };
+  const isLast = index === store.getState().plan.passes.length - 1;
+  return (
+    <Panel
+      title={<NameField key={pass.id} name={pass.name} onNamed={rename} />}
+      place={`Pass ${index + 1} · ${MOVE_NAMES[pass.move.kind].toLowerCase()} on the whole picture, after ${index === 0 ? "the mix" : `pass ${index}`}`}
+    >
+      {pass.move.kind === "placement" ? (
+        <PlacementPart key={pass.id} pass={pass} move={pass.move} />
+      ) : (
+        <ContrastPart pass={pass} move={pass.move} />
+      )}
+      <Part title="How it meets the print">
+        <ValueSlider
+          label="Strength"
+          value={pass.strength}
+          min={0}
+          max={2}
+          step={0.01}
+          rest={1}
+          format={(value) => `${Math.round(100 * value)} %`}
+          parse={(text) => {
+            const percent = Number(text.replace("%", "").replace(",", ".").trim());
+            return text.trim() === "" || Number.isNaN(percent) ? undefined : percent / 100;
+          }}
+          onChange={(strength) => change({ strength })}
+          onCommit={() => commit(strengthLabel())}
+          onCommitSoon={() => commitSoon(strengthLabel())}
+        />
+        <BlendSelect pass={pass} />
+        <div className={styles.row}>
+          <Switch
+            size="small"
+            checked={pass.on}
+            aria-label="Pass on"
+            onChange={(on) => {
+              change({ on });
+              commit(`${pass.name} ${on ? "on" : "off"}`);
+            }}
+          />
+          <span className={styles.hint}>{pass.on ? "The pass is on" : "The pass is off"} (O)</span>
+        </div>
+      </Part>
+      <Part title="The pass">
+        <div className={styles.row}>
+          <Button size="small" disabled={index === 0} onClick={() => shift(-1)}>
+            Earlier
+          </Button>
+          <Button size="small" disabled={isLast} onClick={() => shift(1)}>
+            Later
+          </Button>
+          <Button size="small" onClick={duplicate}>
+            Duplicate
+          </Button>
+          <Button size="small" onClick={remove}>
+            Delete
+          </Button>
+        </div>
+      </Part>
+    </Panel>
+  );
+}
+
+function NameField({ name, onNamed }: { name: string; onNamed(name: string): void }) {
+  const [draft, setDraft] = useState<string>();
+  const finish = () => {
+    const named = draft?.trim().slice(0, 80);
+    if (named && named !== name) onNamed(named);
+    setDraft(undefined);
+  };
+  return (
+    <input
+      className={styles.name}
+      aria-label="Name of the pass"
+      value={draft ?? name}
+      onChange={(event) => setDraft(event.target.value)}
+      onBlur={finish}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === "Enter") event.currentTarget.blur();
+        if (event.key === "Escape") setDraft(undefined);
+      }}
+    />
+  );
+}
