@@ -174,4 +174,53 @@ test("history names every step, any can be gone back to, and ways not taken stay
   expect(await names()).toHaveLength(3);
 });
 
+describe("placing by hand", () => {
+  const strandsNow = () =>
+    page.$$eval('[data-testid^="strand-"]', (strands) =>
+      strands
+        .toSorted((a, b) => Number(a.getAttribute("data-testid")!.slice(7)) - Number(b.getAttribute("data-testid")!.slice(7)))
+        .map((strand) => strand.getAttribute("aria-valuetext")),
+    );
+  const clear = async () => {
+    await press(page, "Open the well", "nav");
+    await press(page, "Clear", "aside");
+    await page.waitForFunction(() => document.querySelectorAll('[data-testid^="strand-"]').length === 2);
+    await settled(page);
+  };
+
+  test("touching a tone in the picture and pulling up lightens it", async () => {
+    await clear();
+    await page.keyboard.press("l");
+    const before = await level();
+    const sheet = (await (await page.$('[data-testid="preview"]'))!.boundingBox())!;
+    const from = { x: sheet.x + 0.72 * sheet.width, y: sheet.y + 0.3 * sheet.height };
+    await drag(page, from, { x: from.x, y: from.y - 60 }, () => page.waitForSelector('[data-testid="strand-2"]'));
+    await settled(page);
+    expect(await level()).toBeGreaterThan(before + 10);
+    await page.keyboard.press("r");
+  });
+
+  test("a zone pulled along the lower rail moves alone, its neighbours held", async () => {
+    await clear();
+    const rail = await middleOf(page, '[data-testid="rail-placed"] g:nth-of-type(5)');
+    await drag(page, rail, { x: rail.x + 42, y: rail.y });
+    await page.waitForFunction(() => document.querySelectorAll('[data-testid^="strand-"]').length === 5);
+    expect(await strandsNow()).toEqual(["holds 0", "holds III", "places IV at IV½", "holds V", "holds X"]);
+    await settled(page);
+  });
+
+  test("with Shift a strand pushes its neighbours, without it stops at them", async () => {
+    const ring = '[data-testid="strand-2"] [data-end="to"]';
+    const from = await middleOf(page, ring);
+    await drag(page, from, { x: from.x + 124, y: from.y });
+    expect((await strandsNow())[2]).toBe("places IV at V");
+    const at = await middleOf(page, ring);
+    await page.keyboard.down("Shift");
+    await drag(page, at, { x: at.x + 83, y: at.y });
+    await page.keyboard.up("Shift");
+    expect((await strandsNow()).slice(2, 4)).toEqual(["places IV at VI", "places V at VI"]);
+    await settled(page);
+  });
+});
+
 test("no page complained", () => expect(faults).toEqual([]));

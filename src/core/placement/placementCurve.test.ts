@@ -5,8 +5,9 @@ import { defaultPlan } from "../plan/defaultPlan";
 import { readTable } from "../kernels/reference";
 import { anyStrands } from "../../../tests/anyPlan";
 import { findStrain } from "./findStrain";
+import { liftableZone } from "./liftZone";
 import { placementAtStrength, placementCurve } from "./placementCurve";
-import { addStrand, isHold, LEAST_GAP, moveStrand, removeStrand, type Strand } from "./strand";
+import { addStrand, isHold, LEAST_GAP, moveStrand, pushStrand, removeStrand, type Strand } from "./strand";
 
 const strands = (...pairs: [number, number][]): Strand[] => pairs.map(([from, to]) => ({ from, to }));
 
@@ -98,10 +99,34 @@ describe("moving strands", () => {
     expect(addStrand(made, { from: 5.01, to: 5 })).toBeUndefined();
     expect(addStrand(made, { from: 11, to: 10 })).toBeUndefined();
   });
+  test("one pushes those in its way along", () => {
+    expect(pushStrand(strands([0, 0], [4, 4], [6, 6], [10, 10]), 1, 7)).toEqual(strands([0, 0], [4, 7], [6, 7], [10, 10]));
+    expect(pushStrand(strands([0, 0], [4, 4], [6, 6], [10, 10]), 2, -3)).toEqual(strands([0, 0], [4, 0], [6, 0], [10, 10]));
+  });
   test("the last two stay", () => {
     expect(removeStrand(made, 1)).toHaveLength(2);
     expect(removeStrand(strands([0, 0], [10, 10]), 0)).toHaveLength(2);
   });
+});
+
+describe("a zone lifted alone", () => {
+  test("gets a strand, its neighbours hold", () => {
+    expect(liftableZone(made(), 5)).toEqual({ strands: strands([0, 0], [4, 4], [5, 5], [6, 6], [10, 10]), index: 2 });
+    expect(liftableZone(made(), 10)).toEqual({ strands: strands([0, 0], [9, 9], [10, 10]), index: 2 });
+  });
+  test("is found where it is placed, and nothing moves before the hand does", () => {
+    const bent = strands([0, 0], [5, 6.5], [10, 10]);
+    const { strands: joined, index } = liftableZone(bent, 6)!;
+    expect(joined[index]!.to).toBeCloseTo(6, 6);
+    const [before, after] = [placementCurve(bent), placementCurve(joined)];
+    // More points on the curve make slopes of their own between them: a tenth of a zone at the most.
+    for (let zone = 0; zone <= 10; zone += 0.1) expect(Math.abs(after(zone) - before(zone))).toBeLessThan(0.1);
+  });
+  test("is none where the placement is level", () => {
+    expect(liftableZone(strands([0, 0], [3, 5], [7, 5], [10, 10]), 8)).toBeDefined();
+    expect(liftableZone(strands([0, 4], [10, 6]), 1)).toBeUndefined();
+  });
+  const made = () => strands([0, 0], [10, 10]);
 });
 
 describe("strain", () => {

@@ -43,6 +43,19 @@ export function moveStrand(strands: readonly Strand[], index: number, target: St
   return strands.map((strand, i) => (i === index ? moved : strand));
 }
 
+/**
+ * Moves where one strand places its tone; strands in its way are pushed along, so that order is kept.
+ *
+ * Units   zones; a value outside 0–10 stops at the end of the scale.
+ */
+export function pushStrand(strands: readonly Strand[], index: number, to: number): Strand[] {
+  const reached = between(to, 0, LAST_ZONE);
+  return strands.map((strand, i) => ({
+    from: strand.from,
+    to: i === index ? reached : i < index ? Math.min(strand.to, reached) : Math.max(strand.to, reached),
+  }));
+}
+
 /** Removes a strand; a placement keeps at least two. */
 export function removeStrand(strands: readonly Strand[], index: number): Strand[] {
   return strands.length <= 2 ? [...strands] : strands.filter((_, i) => i !== index);

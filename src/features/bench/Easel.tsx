@@ -1,12 +1,11 @@
 "use client";
 import { useCallback, useEffect, useLayoutEffect, useRef, useState, type PointerEvent } from "react";
-import { addHueKnot, hueName, moveHueKnot } from "@/core/mix/hueCurve";
-import { formatStops } from "@/core/zones/zone";
 import type { Frame, LevelArea } from "@/engine/messages";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBench, useBenchState } from "./BenchContext";
 import { chosenPass, type Tool } from "./benchStore";
 import { beforePlan } from "./beforePlan";
+import { beginPull, type Puller } from "./pulling";
 import { Readout } from "./Readout";
 import { detailArea, fitScale, fitView, panned, pictureBox, wheelScale, zoomAt, type Box, type View } from "./view";
 import styles from "./Easel.module.css";
@@ -16,20 +15,17 @@ const BORDER = 14;
 const EASEL_MARGIN = 16;
 const TRAY_WIDTH = 108;
 
-/** CSS pixels of pulling that make one stop. */
-const PULL_PER_STOP = 60;
-
 const TOOLS: { tool: Tool; label: string; key: string; hint: string }[] = [
   { tool: "read", label: "Read", key: "R", hint: "Point at the picture to read its tones" },
   { tool: "pull-hue", label: "Pull hue", key: "H", hint: "Touch a colour and pull up for lighter, down for darker" },
+  { tool: "pull-tone", label: "Pull tone", key: "L", hint: "In a placement: touch a tone and pull up for lighter, down for darker" },
   { tool: "move", label: "Move", key: "M", hint: "Drag the picture; the space bar does so with any tool" },
 ];
 
 interface Pull {
   x: number;
   y: number;
-  index: number;
-  stops: number;
+  puller: Puller;
 }
 
 /** The picture as a print on a mid-grey easel: zoom, drag, read, pull. */
@@ -93,6 +89,7 @@ export function Easel() {
     return x >= 0 && x < 1 && y >= 0 && y < 1 ? { x, y } : undefined;
   };
   const moves = tool === "move" || isSpaceHeld;
+  const isPulling = tool === "pull-hue" || tool === "pull-tone";
 
   const onPointerDown = async (event: PointerEvent<HTMLDivElement>) => {
     if (event.button === 1 || (event.button === 0 && moves)) {
@@ -102,23 +99,14 @@ export function Easel() {
     }
     const point = pointIn(event);
     const place = placeOf(point);
-    if (event.button !== 0 || tool !== "pull-hue" || !place) return;
+    if (event.button !== 0 || !isPulling || !place) return;
     const { currentTarget, pointerId } = event;
     currentTarget.setPointerCapture(pointerId);
     const touched = await bench.engine()?.read(place.x, place.y);
     if (!touched || !currentTarget.hasPointerCapture(pointerId)) return;
-    if (touched.chroma < 0.01) {
-      store.getState().set({ failure: "This spot has no colour to pull: neutrals keep their tone. Use a placement to move it." });
-      return;
-    }
-    const { knots, index } = addHueKnot(store.getState().plan.mix.hueKnots, touched.hueDeg);
-    if (index === undefined) {
-      store.getState().set({ failure: "There is no room for another knot. Remove one from the hue line first." });
-      return;
-    }
-    store.getState().adjust((plan) => ({ ...plan, mix: { ...plan.mix, huesOn: true, hueKnots: knots } }));
-    store.getState().set({ chosenKnot: index, step: { stage: "mix" } });
-    setPull({ ...point, index, stops: knots[index]!.stops });
+    const puller = beginPull(tool, touched, store);
+    if ("refused" in puller) store.getState().set({ failure: puller.refused });
+    else setPull({ ...point, puller });
   };
   const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
     const point = pointIn(event);
@@ -127,13 +115,7 @@ export function Easel() {
       setZoomed(panned(picture, from, point.x - x, point.y - y, fit));
       return;
     }
-    if (pull && event.currentTarget.hasPointerCapture(event.pointerId)) {
-      const stops = Math.round((pull.stops + (pull.y - point.y) / PULL_PER_STOP) * 50) / 50;
-      store.getState().adjust((plan) => {
-        const knot = plan.mix.hueKnots[pull.index];
-        return knot ? { ...plan, mix: { ...plan.mix, hueKnots: moveHueKnot(plan.mix.hueKnots, pull.index, { ...knot, stops }) } } : plan;
-      });
-    }
+    if (pull && event.currentTarget.hasPointerCapture(event.pointerId)) pull.puller.pull(pull.y - point.y, event.altKey);
     const place = placeOf(point);
     if (!place) return store.getState().set({ reading: undefined });
     void bench
@@ -144,9 +126,8 @@ export function Easel() {
   const onPointerEnd = () => {
     drag.current = undefined;
     if (!pull) return;
-    const knot = store.getState().plan.mix.hueKnots[pull.index];
     setPull(undefined);
-    if (knot) store.getState().commit(`${hueName(knot.hueDeg)} ${formatStops(knot.stops)} in the mix`);
+    pull.puller.finish();
   };
 
   const zoomTo = useCallback(
@@ -171,7 +152,7 @@ export function Easel() {
       ref={easel}
       className={styles.easel}
       data-testid="easel"
-      style={{ cursor: moves ? "grab" : tool === "pull-hue" ? "ns-resize" : "crosshair" }}
+      style={{ cursor: moves ? "grab" : isPulling ? "ns-resize" : "crosshair" }}
       onPointerDown={(event) => void onPointerDown(event)}
       onPointerMove={onPointerMove}
       onPointerLeave={() => store.getState().set({ reading: undefined })}
@@ -251,11 +232,11 @@ export function Easel() {
   );
 }
 
-function PullMark({ pull }: { pull: Pull }) {
-  const stops = useBenchState((state) => state.plan.mix.hueKnots[pull.index]?.stops ?? 0);
+function PullMark({ pull: { x, y, puller } }: { pull: Pull }) {
+  const words = useBenchState((state) => puller.words(state.plan));
   return (
-    <div className={styles.pull} style={{ left: pull.x, top: pull.y }}>
-      <span>{formatStops(stops)}</span>
+    <div className={styles.pull} style={{ left: x, top: y }}>
+      <span>{words}</span>
     </div>
   );
 }

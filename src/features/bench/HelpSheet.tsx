@@ -8,7 +8,7 @@ const KEYS: [string, string][] = [
   ["Q, held", "before the step in hand"],
   ["N, P", "next and previous step"],
   ["O", "pass on and off"],
-  ["R, H, M", "read, pull hue, move"],
+  ["R, H, L, M", "read, pull hue, pull tone, move"],
   ["Space, held", "drag the picture"],
   ["+, −, wheel", "zoom"],
   ["F, G", "whole picture, one to one"],
@@ -16,6 +16,8 @@ const KEYS: [string, string][] = [
   ["Arrows on a strand", "place it; with Alt, take another tone; with Shift, ten times"],
   ["Enter, Delete on a strand", "hold it, remove it"],
   ["Alt while dragging", "no snapping"],
+  ["Shift while dragging", "push the neighbouring strands along"],
+  ["Drag on the lower rail", "lift or lower that zone alone"],
 ];
 
 /** One page of keys. */

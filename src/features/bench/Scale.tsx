@@ -3,10 +3,12 @@ import { area, curveBasis, scaleLinear } from "d3";
 import { memo, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { toneToLuminance } from "@/core/colour/lstar";
 import { srgbEncode } from "@/core/colour/transferCurve";
+import { liftableZone } from "@/core/placement/liftZone";
 import { findStrain, type Strain } from "@/core/placement/findStrain";
 import { placementCurve } from "@/core/placement/placementCurve";
 import { passCurve, type ZoneCurve } from "@/core/plan/passCurve";
-import { addStrand, isHold, moveStrand, removeStrand, type Strand } from "@/core/placement/strand";
+import type { Move } from "@/core/plan/plan";
+import { addStrand, isHold, moveStrand, pushStrand, removeStrand, type Strand } from "@/core/placement/strand";
 import { formatZone, LAST_ZONE, ZONE_COUNT, zoneNumeral } from "@/core/zones/zone";
 import { HISTOGRAM_BINS, zoneShares } from "@/core/zones/zoneShares";
 import type { StageHistograms } from "@/engine/stage";
@@ -74,6 +76,34 @@ export function Scale() {
     store.getState().commit(`A strand at ${formatZone(from)} in ${pass.name}`);
   };
 
+  // A zone pulled along the lower rail is lifted or lowered alone, its neighbours held.
+  const lift = useRef<{ zone: number; at: number; strands: Strand[]; index: number } | undefined>(undefined);
+  const beginLift = (event: PointerEvent, zone: number) => {
+    const found = strands && event.button === 0 ? liftableZone(strands, zone) : undefined;
+    if (!found) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    lift.current = { zone, at: zoneAt(event), ...found };
+  };
+  const pullLift = (event: PointerEvent) => {
+    if (!lift.current || !pass) return;
+    const { zone, at, strands: held, index } = lift.current;
+    const by = zoneAt(event) - at;
+    const to = event.altKey ? zone + by : snapZone(zone + by);
+    const move: Move = { kind: "placement", strands: moveStrand(held, index, { ...held[index]!, to }) };
+    store.getState().set({ look: { kind: "picture" }, isBefore: false, chosenStrand: index });
+    store.getState().adjust((now) => withMove(now, pass.id, move));
+  };
+  const endLift = () => {
+    const lifted = lift.current;
+    lift.current = undefined;
+    const move = store.getState().plan.passes.find(({ id }) => id === pass?.id)?.move;
+    if (!lifted || !pass || move?.kind !== "placement") return;
+    const reached = move.strands[lifted.index]?.to ?? lifted.zone;
+    store
+      .getState()
+      .commit(`Zone ${formatZone(lifted.zone)} ${reached < lifted.zone ? "lowered" : "lifted"} to ${formatZone(reached)} in ${pass.name}`);
+  };
+
   const number = chosen ? chosen.index + 1 : undefined;
   return (
     <div ref={frame} className={styles.scale} data-testid="scale">
@@ -87,7 +117,16 @@ export function Scale() {
           )}
           {chosen && <Threads curve={curve} strain={strain} x={x} />}
           {chosen && <Rail name="Falls" x={x} y={TOP - RAIL} lit={lit} onPeek={(zone) => peek(zone, true)} onPress={add} />}
-          <Rail name="Placed" x={x} y={BOTTOM} lit={lit} onPeek={(zone) => peek(zone, false)} onPress={() => {}} />
+          <Rail
+            name="Placed"
+            x={x}
+            y={BOTTOM}
+            lit={lit}
+            onPeek={(zone) => peek(zone, false)}
+            onPress={beginLift}
+            onPull={pullLift}
+            onRelease={endLift}
+          />
           <Shares of={chosen ? "leaving" : "finished"} x={x} y={chosen ? 173 : BOTTOM + RAIL + 15} />
           <text className={styles.title} x={16} y={chosen ? TOP - 6 : -20}>
             Falls
@@ -111,21 +150,18 @@ export function Scale() {
   );
 }
 
-function Rail({
-  name,
-  x,
-  y,
-  lit,
-  onPeek,
-  onPress,
-}: {
+interface RailProps {
   name: string;
   x: X;
   y: number;
   lit: number | undefined;
   onPeek(zone: number | undefined): void;
-  onPress(event: PointerEvent): void;
-}) {
+  onPress(event: PointerEvent, zone: number): void;
+  onPull?(event: PointerEvent): void;
+  onRelease?(): void;
+}
+
+function Rail({ name, x, y, lit, onPeek, onPress, onPull, onRelease }: RailProps) {
   return (
     <g className={styles.rail} onPointerLeave={() => onPeek(undefined)} data-testid={`rail-${name.toLowerCase()}`}>
       {Array.from({ length: ZONE_COUNT }, (_, zone) => {
@@ -133,7 +169,13 @@ function Rail({
         const to = Math.min(zone + 0.5, LAST_ZONE);
         const middle = zone === 0 ? 0.25 : zone === LAST_ZONE ? LAST_ZONE - 0.25 : zone;
         return (
-          <g key={zone} onPointerEnter={(event) => event.buttons === 0 && onPeek(zone)} onPointerDown={onPress}>
+          <g
+            key={zone}
+            onPointerEnter={(event) => event.buttons === 0 && onPeek(zone)}
+            onPointerDown={(event) => onPress(event, zone)}
+            onPointerMove={onPull}
+            onLostPointerCapture={onRelease}
+          >
             <rect
               x={x(from)}
               width={x(to) - x(from)}
@@ -286,6 +328,8 @@ function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) {
   const { store } = useBench();
   const chosen = useBenchState((state) => state.chosenStrand);
   const [held, setHeld] = useState<{ index: number; end: "from" | "to"; offset: number }>();
+  /** The strand let go of last lies over the others, so that it can be taken again where they meet. */
+  const [uppermost, setUppermost] = useState<number>();
 
   const change = (changed: Strand[]) => store.getState().adjust((plan) => withMove(plan, passId, { kind: "placement", strands: changed }));
   const labelOf = (index: number) => {
@@ -307,11 +351,13 @@ function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) {
       const reached = zoneAt(event) + held.offset;
       const zone = event.altKey ? reached : snapZone(reached);
       const strand = strands[index]!;
-      change(moveStrand(strands, index, { ...strand, [end]: zone }));
+      const pushes = event.shiftKey && end === "to";
+      change(pushes ? pushStrand(strands, index, zone) : moveStrand(strands, index, { ...strand, [end]: zone }));
     },
     onLostPointerCapture: () => {
       if (!held) return;
       setHeld(undefined);
+      setUppermost(index);
       store.getState().commit(labelOf(index));
     },
     onDoubleClick: () => {
@@ -340,7 +386,8 @@ function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) {
 
   return (
     <>
-      {strands.map((strand, index) => {
+      {drawingOrder(strands.length, uppermost).map((index) => {
+        const strand = strands[index]!;
         const isChosen = index === chosen;
         const words = isHold(strand) ? `holds ${formatZone(strand.from)}` : `places ${formatZone(strand.from)} at ${formatZone(strand.to)}`;
         return (
@@ -392,4 +439,10 @@ function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) {
       })}
     </>
   );
+}
+
+/** Indices from the lowest drawn to the uppermost. */
+function drawingOrder(count: number, uppermost: number | undefined): number[] {
+  const order = Array.from({ length: count }, (_, i) => i);
+  return uppermost === undefined || uppermost >= count ? order : [...order.filter((i) => i !== uppermost), uppermost];
 }

@@ -20,7 +20,7 @@ export interface BenchStart {
 
 /** The step in hand: a stage of the plan by name, or a pass by id. */
 export type Step = { stage: "colour" | "mix" | "finish" } | { stage: "pass"; id: string };
-export type Tool = "move" | "pull-hue" | "read";
+export type Tool = "move" | "pull-hue" | "pull-tone" | "read";
 
 export interface BenchState {
   /** The plan as it is seen, a move under the hand included. */

@@ -46,6 +46,7 @@ function actions(store: BenchStore, onHelp: () => void): Record<string, () => vo
     q: () => state.set({ isBefore: true }),
     r: () => state.set({ tool: "read" }),
     h: () => state.set({ tool: "pull-hue" }),
+    l: () => state.set({ tool: "pull-tone" }),
     m: () => state.set({ tool: "move" }),
     n: () => stepBy(store, 1),
     p: () => stepBy(store, -1),
