@@ -64,16 +64,21 @@ export async function textOf(page: Page, selector: string): Promise<string> {
 export async function settled(page: Page): Promise<void> {
   await page.waitForSelector('[data-testid="save-state"][data-state="saved"]');
   await page.waitForSelector('[data-testid="preview"][data-frame]');
-  // The frame of the last change: none newer for a while.
-  await page.waitForFunction(() => {
+  // The frame asked for last is drawn, and none newer is asked for in a while.
+  await page.evaluate(async () => {
+    const quietMs = 250;
+    const easel = document.querySelector<HTMLElement>('[data-testid="easel"]')!;
     const canvas = document.querySelector<HTMLElement>('[data-testid="preview"]')!;
-    const kept = canvas as HTMLElement & { lastFrame?: string; since?: number };
-    if (kept.lastFrame !== canvas.dataset.frame) {
-      kept.lastFrame = canvas.dataset.frame!;
-      kept.since = performance.now();
+    let since = performance.now();
+    let asked = easel.dataset.asked;
+    while (performance.now() - since < quietMs) {
+      await new Promise((resolve) => setTimeout(resolve, 20));
+      if (asked === easel.dataset.asked && canvas.dataset.frame === asked) continue;
+      asked = easel.dataset.asked;
+      since = performance.now();
     }
-    return performance.now() - kept.since! > 350;
   });
+  await page.waitForSelector('[data-testid="save-state"][data-state="saved"]');
 }
 
 /** Grey levels of the preview canvas at places of the picture (0–1 each way): red, green, blue. */

@@ -17,9 +17,10 @@ import { FinishPanel } from "./panels/FinishPanel";
 import { MixPanel } from "./panels/MixPanel";
 import { PassPanel } from "./panels/PassPanel";
 import { PlanRibbon } from "./PlanRibbon";
-import { browserStore, SaveQueue } from "./saveQueue";
+import { SaveQueue } from "./saveQueue";
 import { Scale } from "./Scale";
 import { TopBar } from "./TopBar";
+import { browserStore } from "./unsentStore";
 import { useBenchKeys } from "./useBenchKeys";
 import styles from "./BenchPage.module.css";
 

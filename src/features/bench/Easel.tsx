@@ -69,7 +69,7 @@ export function Easel() {
   }, []);
   useFrames(draw);
   const shownSize = { width: Math.max(1, Math.round(box.width * pixelRatio)), height: Math.max(1, Math.round(box.height * pixelRatio)) };
-  useRenderRequests(detail, shownSize);
+  useRenderRequests(easel, detail, shownSize);
 
   const tool = useBenchState((state) => state.tool);
   const reading = useBenchState((state) => state.reading);
@@ -255,7 +255,7 @@ function useFrames(draw: (frame: Frame) => void): void {
 }
 
 /** Asks for a frame whenever what is to be seen changes. */
-function useRenderRequests(detail: LevelArea | undefined, shownSize: Size): void {
+function useRenderRequests(easel: React.RefObject<HTMLElement | null>, detail: LevelArea | undefined, shownSize: Size): void {
   const { store, engine } = useBench();
   const latest = useRef({ detail, shownSize });
   const key = JSON.stringify([detail, shownSize]);
@@ -265,7 +265,8 @@ function useRenderRequests(detail: LevelArea | undefined, shownSize: Size): void
       const state = store.getState();
       const plan = state.isBefore ? beforePlan(state.plan, state.step) : state.plan;
       const chosen = state.isBefore ? undefined : chosenPass(state)?.index;
-      engine()?.render({ plan, chosen, look: state.look, ...latest.current, isPeek: state.isBefore });
+      const asked = engine()?.render({ plan, chosen, look: state.look, ...latest.current, isPeek: state.isBefore });
+      if (asked !== undefined && easel.current) easel.current.dataset.asked = String(asked); // equal to the frame drawn: nothing is under way
     };
     ask();
     return store.subscribe((state, old) => {
@@ -280,7 +281,7 @@ function useRenderRequests(detail: LevelArea | undefined, shownSize: Size): void
     });
     // The area is compared by value.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [store, engine, key]);
+  }, [store, engine, easel, key]);
 }
 
 function useSizeOf(element: React.RefObject<HTMLElement | null>): Size {

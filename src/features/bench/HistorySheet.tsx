@@ -6,13 +6,25 @@ import styles from "./HistorySheet.module.css";
 
 const TIME = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
 
+/** The top bar stays in reach: undo and redo are there. */
+const BAR_HEIGHT = 44;
+
 /** Every step of the print, newest first; any of them can be gone back to. Ways not taken stay. */
 export function HistorySheet({ isOpen, onClose }: { isOpen: boolean; onClose(): void }) {
   const { store } = useBench();
   const history = useBenchState((state) => state.history);
   const path = isOpen ? pathTo(history) : new Set<string>();
   return (
-    <Drawer title="History" placement="right" size={330} open={isOpen} onClose={onClose} mask={false} destroyOnHidden>
+    <Drawer
+      title="History"
+      placement="right"
+      size={330}
+      open={isOpen}
+      onClose={onClose}
+      mask={false}
+      destroyOnHidden
+      rootStyle={{ top: BAR_HEIGHT }}
+    >
       <ol className={styles.steps} reversed data-testid="history">
         {history.revisions.toReversed().map(({ id, label, createdAt }) => {
           const isHead = id === history.head;

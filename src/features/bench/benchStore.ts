@@ -7,7 +7,8 @@ import type { Move, Pass, Plan } from "@/core/plan/plan";
 import type { BenchLook } from "@/engine/messages";
 import type { PointReading, StageHistograms } from "@/engine/stage";
 import { redoTarget, undoTarget, withStep, type History } from "./history";
-import type { SaveQueue, SaveState, Unsent } from "./saveQueue";
+import type { SaveQueue, SaveState } from "./saveQueue";
+import type { Unsent } from "./unsentStore";
 
 /** What the server gives the bench to start with. */
 export interface BenchStart {
@@ -124,7 +125,10 @@ export function createBenchStore(
         clearTimeout(soon?.timer);
         soon = undefined;
         const { plan, history } = get();
-        if (plan === committed || JSON.stringify(plan) === JSON.stringify(committed)) return;
+        if (plan === committed || JSON.stringify(plan) === JSON.stringify(committed)) {
+          if (saves.isEmpty && get().saveState === "saving") set({ saveState: "saved" });
+          return;
+        }
         const id = uuid();
         plans.set(id, plan);
         committed = plan;
@@ -133,6 +137,7 @@ export function createBenchStore(
       },
       commitSoon(label) {
         clearTimeout(soon?.timer);
+        if (get().saveState === "saved") set({ saveState: "saving" });
         soon = { label, timer: setTimeout(() => get().commit(label), REST_MS) };
       },
       commitPending: () => flush(),

@@ -1,27 +1,8 @@
-import { get, set } from "idb-keyval";
-import type { Plan } from "@/core/plan/plan";
-
-/** What has still to be told to the server, in order. */
-export type Unsent = { kind: "step"; id: string; base: string; label: string; plan: Plan } | { kind: "head"; base: string; to: string };
+import type { Unsent, UnsentStore } from "./unsentStore";
 
 export type SaveState = "saved" | "saving" | "offline" | "stale" | "refused";
 
 const RETRY_AFTER_MS = [500, 1000, 2000, 4000, 8000] as const;
-
-/** Where unsent work is kept over a reload. */
-export interface UnsentStore {
-  load(): Promise<Unsent[]>;
-  save(unsent: readonly Unsent[]): Promise<void>;
-}
-
-/** The browser's own database, one entry a print. */
-export function browserStore(printId: string): UnsentStore {
-  const key = `unsent ${printId}`;
-  return {
-    load: async () => (await get<Unsent[]>(key)) ?? [],
-    save: (unsent) => set(key, unsent),
-  };
-}
 
 /**
  * Sends edits to the server one after the other, in the order they were made. What is not yet

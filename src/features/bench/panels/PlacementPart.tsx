@@ -91,7 +91,8 @@ export function PlacementPart({ pass, move: { strands } }: { pass: Pass; move: P
       </div>
       {strands.length === 2 && holds === 2 && (
         <p className={styles.hint}>
-          Click on the upper rail of the scale where a tone falls, then drag the ring on the lower rail to where it should lie.
+          Click on the upper rail where a tone falls, then drag its ring to where it should lie. Or choose Pull tone, touch the picture and
+          pull up or down. Or drag a zone along the lower rail.
         </p>
       )}
     </Part>
