@@ -28,7 +28,7 @@ export function beginPull(tool: Tool, touched: PointReading, store: BenchStore):
   return tool === "pull-hue" ? pullHue(touched, store) : pullTone(touched, store);
 }
 
-function pullHue({ chroma, hueDeg }: PointReading, store: BenchStore): Puller | { refused: string } {
+function pullHue({ hueDeg, chroma }: PointReading, store: BenchStore): Puller | { refused: string } {
   if (chroma < LEAST_CHROMA) return { refused: "This spot has no colour to pull: neutrals keep their tone. Pull its tone instead." };
   const { knots, index } = addHueKnot(store.getState().plan.mix.hueKnots, hueDeg);
   if (index === undefined) return { refused: "There is no room for another knot. Remove one from the hue line first." };
