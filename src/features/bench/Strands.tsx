@@ -1,0 +1,144 @@
+"use client";
+import { useState, type KeyboardEvent, type PointerEvent } from "react";
+import { isHold, moveStrand, pushStrand, removeStrand, type Strand } from "@/core/placement/strand";
+import { formatZone, LAST_ZONE } from "@/core/zones/zone";
+import { useBench, useBenchState } from "./BenchContext";
+import { withMove } from "./benchStore";
+import { BOTTOM, HANDLE_INSET, thread, TOP, type X } from "./scaleGeometry";
+import { snapZone } from "./snapZone";
+import styles from "./Scale.module.css";
+
+const KEY_STEP = 0.05;
+const COARSE_KEY_STEP = 0.5;
+
+interface StrandsProps {
+  strands: readonly Strand[];
+  x: X;
+  zoneAt(event: { clientX: number }): number;
+  passId: string;
+  passName: string;
+}
+
+/** The ties of a placement, to drag, hold and remove by hand and key. */
+export function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) {
+  const { store } = useBench();
+  const chosen = useBenchState((state) => state.chosenStrand);
+  const [held, setHeld] = useState<{ index: number; end: "from" | "to"; offset: number }>();
+  /** The strand let go of last lies over the others, so that it can be taken again where they meet. */
+  const [uppermost, setUppermost] = useState<number>();
+
+  const change = (changed: Strand[]) => store.getState().adjust((plan) => withMove(plan, passId, { kind: "placement", strands: changed }));
+  const labelOf = (index: number) => {
+    const move = store.getState().plan.passes.find((pass) => pass.id === passId)?.move;
+    const now = move?.kind === "placement" ? move.strands[index] : undefined;
+    return now ? `${formatZone(now.from)} to ${formatZone(now.to)} in ${passName}` : `Strands of ${passName}`;
+  };
+  const drag = (index: number, end: "from" | "to") => ({
+    onPointerDown: (event: PointerEvent<SVGElement>) => {
+      if (event.button !== 0) return;
+      event.stopPropagation();
+      event.currentTarget.setPointerCapture(event.pointerId);
+      store.getState().set({ chosenStrand: index, look: { kind: "picture" }, isBefore: false });
+      // What is grabbed beside its middle must not jump to the pointer.
+      setHeld({ index, end, offset: strands[index]![end] - zoneAt(event) });
+    },
+    onPointerMove: (event: PointerEvent<SVGElement>) => {
+      if (!held || held.index !== index || held.end !== end) return;
+      const reached = zoneAt(event) + held.offset;
+      const zone = event.altKey ? reached : snapZone(reached);
+      const strand = strands[index]!;
+      const pushes = event.shiftKey && end === "to";
+      change(pushes ? pushStrand(strands, index, zone) : moveStrand(strands, index, { ...strand, [end]: zone }));
+    },
+    onLostPointerCapture: () => {
+      if (!held) return;
+      setHeld(undefined);
+      setUppermost(index);
+      store.getState().commit(labelOf(index));
+    },
+    onDoubleClick: () => {
+      const strand = strands[index]!;
+      change(moveStrand(strands, index, { from: strand.from, to: strand.from }));
+      store.getState().commit(`Hold ${formatZone(strand.from)} in ${passName}`);
+    },
+  });
+  const onKeyDown = (index: number) => (event: KeyboardEvent) => {
+    const strand = strands[index]!;
+    const by = (event.key === "ArrowLeft" ? -1 : 1) * (event.shiftKey ? COARSE_KEY_STEP : KEY_STEP);
+    if (event.key === "ArrowLeft" || event.key === "ArrowRight") {
+      change(moveStrand(strands, index, event.altKey ? { ...strand, from: strand.from + by } : { ...strand, to: strand.to + by }));
+      store.getState().commitSoon(labelOf(index));
+    } else if (event.key === "Delete" || event.key === "Backspace") {
+      change(removeStrand(strands, index));
+      store.getState().set({ chosenStrand: undefined });
+      store.getState().commit(`Strand at ${formatZone(strand.from)} removed from ${passName}`);
+    } else if (event.key === "Enter") {
+      change(moveStrand(strands, index, { from: strand.from, to: strand.from }));
+      store.getState().commit(`Hold ${formatZone(strand.from)} in ${passName}`);
+    } else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+
+  return (
+    <>
+      {drawingOrder(strands.length, uppermost).map((index) => {
+        const strand = strands[index]!;
+        const isChosen = index === chosen;
+        const words = isHold(strand) ? `holds ${formatZone(strand.from)}` : `places ${formatZone(strand.from)} at ${formatZone(strand.to)}`;
+        return (
+          <g
+            key={index}
+            className={`${styles.strand} ${isChosen ? styles.chosenStrand : ""}`}
+            tabIndex={0}
+            role="slider"
+            aria-label={`Strand ${index + 1}, ${words}`}
+            aria-valuemin={0}
+            aria-valuemax={LAST_ZONE}
+            aria-valuenow={strand.to}
+            aria-valuetext={words}
+            data-testid={`strand-${index}`}
+            onFocus={() => store.getState().set({ chosenStrand: index })}
+            onKeyDown={onKeyDown(index)}
+          >
+            <path d={thread(x(strand.from), x(strand.to))} className={styles.strandLine} />
+            <path d={thread(x(strand.from), x(strand.to))} className={styles.strandReach} {...drag(index, "to")} />
+            <g
+              transform={`translate(${x(strand.from)},${TOP + HANDLE_INSET})`}
+              className={styles.handle}
+              data-end="from"
+              {...drag(index, "from")}
+            >
+              <circle r={11} className={styles.reach} />
+              <path d="M0,-7L5.5,0L0,7L-5.5,0Z" className={styles.solid} />
+            </g>
+            <g
+              transform={`translate(${x(strand.to)},${BOTTOM - HANDLE_INSET})`}
+              className={styles.handle}
+              data-end="to"
+              {...drag(index, "to")}
+            >
+              <circle r={11} className={styles.reach} />
+              {isHold(strand) ? (
+                <rect x={-5} y={-5} width={10} height={10} className={styles.solid} />
+              ) : (
+                <circle r={6.5} className={styles.ring} />
+              )}
+            </g>
+            {isChosen && (
+              <text className={styles.strandName} x={Math.min(x(strand.to) + 11, x(LAST_ZONE) - 40)} y={BOTTOM - HANDLE_INSET - 9}>
+                {isHold(strand) ? `${formatZone(strand.from)} held` : `${formatZone(strand.from)} → ${formatZone(strand.to)}`}
+              </text>
+            )}
+          </g>
+        );
+      })}
+    </>
+  );
+}
+
+/** Indices from the lowest drawn to the uppermost. */
+function drawingOrder(count: number, uppermost: number | undefined): number[] {
+  const order = Array.from({ length: count }, (_, i) => i);
+  return uppermost === undefined || uppermost >= count ? order : [...order.filter((i) => i !== uppermost), uppermost];
+}
