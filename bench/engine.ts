@@ -104,7 +104,7 @@ function previews(): void {
     (_, i) => (30000 + 20000 * Math.sin(i / 700) + ((i * 7919) % 3000)) & 65535,
   );
   const stage = Stage.fromLevels(levels, size, SRGB_SPACE);
-  const showing = { table: lookTable({ kind: "picture" }), dithered: true, colour: false };
+  const showing = { table: lookTable({ kind: "picture" }), dithered: true, of: "print", screens: false } as const;
   for (const count of [1, 12, 100]) {
     const compile = planCompiler();
     const plan = defaultPlan();
@@ -124,7 +124,7 @@ function previews(): void {
       for (let k = 0; k < 25; k++) {
         plan.passes[which]!.move = moveTo(5 + k / 60 + 0.01);
         const begin = performance.now();
-        buffer = stage.render(compile(plan), which, showing, buffer).buffer;
+        buffer = stage.render(compile(plan), { first: which, end: which + 1 }, showing, { buffer }).buffer;
         times.push(performance.now() - begin);
       }
       return median(times);

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { LEAST_HUE_GAP, type HueKnot } from "@/core/mix/hueCurve";
 import { LEAST_GAP, type Strand } from "@/core/placement/strand";
 import { BLEND_MODES } from "@/core/blend/blend";
-import type { Move, Plan } from "@/core/plan/plan";
+import { PLAN_VERSION, type Move, type Plan } from "@/core/plan/plan";
 
 // Any valid plan, for property tests.
 
@@ -45,22 +45,35 @@ const anyMove: fc.Arbitrary<Move> = fc.oneof(
       white: fc.double({ min: 5, max: 10, noNaN: true }),
     })
     .map((settings) => ({ kind: "contrast" as const, ...settings })),
+  fc
+    .record({ radius: fc.double({ min: 0.01, max: 0.2, noNaN: true }), density: unit, edges: fc.boolean() })
+    .map((settings) => ({ kind: "contrast-mask" as const, ...settings })),
 );
 
-const anyPass = fc.record({ on: fc.boolean(), strength: unit.map((u) => 2 * u), blend: fc.constantFrom(...BLEND_MODES), move: anyMove });
+const strength = unit.map((u) => 2 * u);
+const zonesOff = fc.oneof(fc.constant<number[]>([]), fc.subarray([...Array(11).keys()]));
+const anyPass = fc.record({ on: fc.boolean(), strength, blend: fc.constantFrom(...BLEND_MODES), zonesOff, move: anyMove });
 
 const weight = fc.double({ min: -2, max: 2, noNaN: true });
 
 /** Any valid plan. */
 export function anyPlan(): fc.Arbitrary<Plan> {
-  return fc.record({
-    version: fc.constant(2 as const),
+  const drafts = fc.record({
     mix: fc.record({
       weights: fc.record({ red: weight, green: weight, blue: weight }),
       sumHeld: fc.boolean(),
       huesOn: fc.boolean(),
       hueKnots: knots,
     }),
-    passes: fc.array(anyPass, { maxLength: 4 }).map((made) => made.map((pass, i) => ({ ...pass, id: `pass-${i}`, name: `Pass ${i}` }))),
+    passes: fc.array(anyPass, { maxLength: 4 }),
+    /** The passes from the first to before the second are a set, if there are any. */
+    tied: fc.tuple(fc.nat(4), fc.nat(4)),
+    set: fc.record({ on: fc.boolean(), strength }),
   });
+  return drafts.map(({ mix, passes, tied: [first, end], set }) => ({
+    version: PLAN_VERSION,
+    mix,
+    sets: first < Math.min(end, passes.length) ? [{ id: "set", name: "Set", ...set }] : [],
+    passes: passes.map((pass, i) => ({ ...pass, id: `pass-${i}`, name: `Pass ${i}`, set: i >= first && i < end ? "set" : null })),
+  }));
 }

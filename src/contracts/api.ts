@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { ExportSettings } from "./exportSettings";
-import { Plan } from "./plan";
+import { Plan, Strands } from "./plan";
 
 // What the page and the server say to each other.
 
@@ -24,11 +24,18 @@ export const PictureSummary = z.object({
 });
 export type PictureSummary = z.infer<typeof PictureSummary>;
 
+export const MOST_PINS = 12;
+const Part = z.number().min(0).max(1);
+
+/** Places of a picture kept an eye on, as parts of its width and height. */
+const Pins = z.array(z.strictObject({ x: Part, y: Part })).max(MOST_PINS);
+
 export const PrintSummary = z.object({
   id: z.uuid(),
   pictureId: z.uuid(),
   name: z.string(),
   head: z.uuid(),
+  pins: Pins,
   changedAt: z.coerce.date(),
 });
 export type PrintSummary = z.infer<typeof PrintSummary>;
@@ -72,9 +79,15 @@ export type PictureChange = z.infer<typeof PictureChange>;
 
 export const PrintChange = z.strictObject({
   name: z.string().trim().min(1).max(120).optional(),
+  pins: Pins.optional(),
   deleted: z.boolean().optional(),
 });
 export type PrintChange = z.infer<typeof PrintChange>;
+
+/** A placement saved to start from again. The page makes the id, so that sending it again does no harm. */
+export const SavedPlacement = z.strictObject({ id: z.uuid(), name: z.string().trim().min(1).max(80), strands: Strands });
+export type SavedPlacement = z.infer<typeof SavedPlacement>;
+export const PlacementChange = z.strictObject({ deleted: z.boolean() });
 
 export const EXPORT_STATES = ["waiting", "running", "done", "failed", "cancelled"] as const;
 

@@ -16,10 +16,15 @@ test("the default plan and any plan made by the rules are valid, and come back t
   fc.assert(check, { seed: 71 });
 });
 
-test("a plan of version 1 is brought up to date", () => {
+test.each([1, 2])("a plan of version %i is brought up to date", (version) => {
   const old = draft();
-  old.version = 1;
-  for (const pass of old.passes) delete pass.blend;
+  old.version = version;
+  delete old.sets;
+  for (const pass of old.passes) {
+    delete pass.zonesOff;
+    delete pass.set;
+    if (version === 1) delete pass.blend;
+  }
   expect(parsePlan(old)).toEqual(defaultPlan());
 });
 
@@ -60,6 +65,17 @@ describe("a plan that is not valid is refused, naming the field", () => {
     ["passes[0].move.kind", (plan) => (plan.passes[0].move = { kind: "magic" })],
     ["passes[0].move.white", (plan) => (plan.passes[0].move = { kind: "contrast", around: 5, grade: 2, black: 6, white: 6.2 })],
     ["passes[0].move.grade", (plan) => (plan.passes[0].move = { kind: "contrast", around: 5, grade: 6, black: 0, white: 10 })],
+    ["passes[0].move.radius", (plan) => (plan.passes[0].move = { kind: "contrast-mask", radius: 0, density: 0.2, edges: true })],
+    ["passes[0].zonesOff", (plan) => (plan.passes[0].zonesOff = [4, 4])],
+    ["passes[0].set", (plan) => (plan.passes[0].set = "nobody")],
+    ["sets[0]", (plan) => (plan.sets = [{ id: "s", name: "Empty", on: true, strength: 1 }])],
+    [
+      "passes[2].set",
+      (plan) => {
+        plan.sets = [{ id: "s", name: "Torn", on: true, strength: 1 }];
+        plan.passes = ["a", "b", "c"].map((id) => ({ ...structuredClone(plan.passes[0]), id, set: id === "b" ? null : "s" }));
+      },
+    ],
     ["passes[0].name", (plan) => (plan.passes[0].name = "  ")],
     ["passes", (plan) => delete plan.passes],
     ["plan", (plan) => (plan.colour = {})],

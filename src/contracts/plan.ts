@@ -1,11 +1,12 @@
 import { z } from "zod";
 import { BLEND_MODES } from "@/core/blend/blend";
 import { HARDEST_GRADE, LEAST_RANGE, SOFTEST_GRADE } from "@/core/contrast/contrastCurve";
+import { LEAST_MASK_RADIUS, MOST_MASK_RADIUS } from "@/core/contrast/contrastMask";
 import { CoreError } from "@/core/errors";
 import { HUE_STOPS_LIMIT, LEAST_HUE_GAP, MOST_HUE_KNOTS, type HueKnot } from "@/core/mix/hueCurve";
 import { WEIGHT_LIMIT } from "@/core/mix/weights";
 import { LEAST_GAP, type Strand } from "@/core/placement/strand";
-import { MOST_PASSES } from "@/core/plan/editPasses";
+import { LONGEST_NAME, MOST_PASSES } from "@/core/plan/editPasses";
 import { PLAN_VERSION, type Plan as PlanType } from "@/core/plan/plan";
 import { LAST_ZONE } from "@/core/zones/zone";
 
@@ -20,15 +21,15 @@ const StrandSchema = z.strictObject({
   to: Zone.describe("Where it is placed"),
 });
 
-const PlacementMove = z.strictObject({
-  kind: z.literal("placement"),
-  strands: z
-    .array(StrandSchema)
-    .min(2)
-    .max(MOST_STRANDS)
-    .describe("Strictly increasing in from (by 0.05 at least), never decreasing in to")
-    .superRefine(refineStrands),
-});
+/** The strands of a placement, in order. */
+export const Strands = z
+  .array(StrandSchema)
+  .min(2)
+  .max(MOST_STRANDS)
+  .describe("Strictly increasing in from (by 0.05 at least), never decreasing in to")
+  .superRefine(refineStrands);
+
+const PlacementMove = z.strictObject({ kind: z.literal("placement"), strands: Strands });
 
 const ContrastMove = z
   .strictObject({
@@ -43,13 +44,40 @@ const ContrastMove = z
     message: `must be at least ${LEAST_RANGE} above black`,
   });
 
+const ContrastMaskMove = z.strictObject({
+  kind: z.literal("contrast-mask"),
+  radius: z
+    .number()
+    .min(LEAST_MASK_RADIUS)
+    .max(MOST_MASK_RADIUS)
+    .describe("Standard deviation of the mask's blur, as a part of the picture's long edge"),
+  density: z.number().min(0).max(1).describe("Contrast of the mask in stops a stop: 0 masks nothing, 1 levels all larger than the blur"),
+  edges: z.boolean().describe("Whether the blur stops at edges"),
+});
+
+const Id = z.string().min(1).max(64);
+const Name = z.string().trim().min(1).max(LONGEST_NAME);
+const Strength = z.number().min(0).max(2);
+
 const PassSchema = z.strictObject({
-  id: z.string().min(1).max(64).describe("Any name of its own within the plan"),
-  name: z.string().trim().min(1).max(80),
+  id: Id.describe("Any name of its own within the plan"),
+  name: Name,
   on: z.boolean(),
-  strength: z.number().min(0).max(2).describe("0 nothing, 1 as set, 2 twice as far"),
+  strength: Strength.describe("0 nothing, 1 as set, 2 twice as far"),
   blend: z.enum(BLEND_MODES).describe("How it meets what is beneath: W3C Compositing and Blending Level 1"),
-  move: z.discriminatedUnion("kind", [PlacementMove, ContrastMove]),
+  zonesOff: z
+    .array(z.number().int().min(0).max(LAST_ZONE))
+    .describe("Zones whose tones stay as they come, in order")
+    .superRefine(refineZones),
+  set: Id.nullable().describe("The set it is tied into; the passes of a set are neighbours"),
+  move: z.discriminatedUnion("kind", [PlacementMove, ContrastMove, ContrastMaskMove]),
+});
+
+const SetSchema = z.strictObject({
+  id: Id,
+  name: Name,
+  on: z.boolean(),
+  strength: Strength.describe("Times the strength of each of its passes"),
 });
 
 const MixSchema = z.strictObject({
@@ -73,8 +101,10 @@ const CurrentPlan = z
   .strictObject({
     version: z.literal(PLAN_VERSION),
     mix: MixSchema,
-    passes: z.array(PassSchema).max(MOST_PASSES).superRefine(refineIds),
+    sets: z.array(SetSchema).max(MOST_PASSES).superRefine(refineIds("set")),
+    passes: z.array(PassSchema).max(MOST_PASSES).superRefine(refineIds("pass")),
   })
+  .superRefine(refineSets)
   .meta({ title: "Nigrographe print plan", description: "The steps from a colour picture to a monochrome print." });
 
 // The compiler holds the schema to be exactly the core's type.
@@ -90,6 +120,15 @@ const UPGRADES: Record<number, (plan: Record<string, unknown>) => Record<string,
     version: 2,
     passes: Array.isArray(plan.passes)
       ? plan.passes.map((pass: unknown) => (isRecord(pass) ? { ...pass, blend: "normal" } : pass))
+      : plan.passes,
+  }),
+  // 2 → 3: passes have zones switched off and may be tied into sets.
+  2: (plan) => ({
+    ...plan,
+    version: 3,
+    sets: [],
+    passes: Array.isArray(plan.passes)
+      ? plan.passes.map((pass: unknown) => (isRecord(pass) ? { ...pass, zonesOff: [], set: null } : pass))
       : plan.passes,
   }),
 };
@@ -158,10 +197,31 @@ function refineKnots(knots: HueKnot[], context: z.RefinementCtx): void {
   }
 }
 
-function refineIds(passes: { id: string }[], context: z.RefinementCtx): void {
-  const seen = new Set<string>();
-  passes.forEach(({ id }, i) => {
-    if (seen.has(id)) context.addIssue({ code: "custom", path: [i, "id"], message: "another pass has this id" });
-    seen.add(id);
+function refineIds(what: string) {
+  return (things: { id: string }[], context: z.RefinementCtx): void => {
+    const seen = new Set<string>();
+    things.forEach(({ id }, i) => {
+      if (seen.has(id)) context.addIssue({ code: "custom", path: [i, "id"], message: `another ${what} has this id` });
+      seen.add(id);
+    });
+  };
+}
+
+function refineZones(zones: number[], context: z.RefinementCtx): void {
+  if (zones.some((zone, i) => i > 0 && zone <= zones[i - 1]!)) context.addIssue({ code: "custom", message: "must be in order, each once" });
+}
+
+/** Each set has passes, and they stand side by side. */
+function refineSets({ sets, passes }: { sets: { id: string }[]; passes: { set: string | null }[] }, context: z.RefinementCtx): void {
+  const known = new Set(sets.map(({ id }) => id));
+  passes.forEach(({ set }, i) => {
+    if (set === null) return;
+    const issue = (message: string) => context.addIssue({ code: "custom", path: ["passes", i, "set"], message });
+    if (!known.has(set)) issue("there is no set of this id");
+    const first = passes.findIndex((other) => other.set === set);
+    if (passes.slice(first, i).some((other) => other.set !== set)) issue("the passes of a set must be neighbours");
+  });
+  sets.forEach(({ id }, i) => {
+    if (!passes.some(({ set }) => set === id)) context.addIssue({ code: "custom", path: ["sets", i], message: "no pass is in this set" });
   });
 }

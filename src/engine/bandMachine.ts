@@ -6,7 +6,11 @@ import { CoreError } from "@/core/errors";
 import { KernelHeap } from "@/core/kernels/kernelHeap";
 import { knotsOf, pairTable } from "@/core/kernels/pairTable";
 import { CHROMA_FADE, FLOOR_KNEE } from "@/core/kernels/reference";
-import type { CompiledPlan } from "@/core/plan/compilePlan";
+import { BLEND_MODES } from "@/core/blend/blend";
+import type { CompiledPlan, SpatialStep } from "@/core/plan/compilePlan";
+import type { Size } from "@/core/spatial/areaReduce";
+import type { ToneBase } from "@/core/spatial/toneBase";
+import { LUMINANCE_WEIGHTS, type Weights } from "@/core/mix/weights";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 
 /** Pixels of a band unless a single row is longer: large enough to hide call costs, small enough for the cache. */
@@ -17,8 +21,21 @@ const LUMINANCE_KNOTS = 16384;
 const LUMINANCE_TO_TONE = pairTable(LUMINANCE_KNOTS, luminanceToTone);
 
 /** What the planes of a band hold. */
-export const PLANES = ["red", "green", "blue", "hue", "fade", "tone"] as const;
+export const PLANES = ["red", "green", "blue", "hue", "fade", "tone", "stops", "above"] as const;
 export type PlaneName = (typeof PLANES)[number];
+
+/** Where a band lies in the whole picture: its first pixel, the pixels of a row, and the whole picture's size at this scale. */
+export interface BandPlace {
+  x: number;
+  y: number;
+  width: number;
+  whole: Size;
+}
+
+/** Most cells of a row of a picture's surroundings. */
+const MOST_BASE_COLUMNS = 1536;
+/** Tables at work in one band at the most: those of a run, and the three of a spatial step. */
+const TABLE_SLOTS = 4;
 
 /**
  * Runs the kernels on one band of pixels at a time in a small private heap. The caller puts a band in,
@@ -39,15 +56,18 @@ export class BandMachine {
   readonly #outputTable: number;
   readonly #ditherRow: number;
   readonly #counts: number;
+  readonly #hueSlot: number;
+  readonly #baseRow: number;
   readonly #tables: number;
+  /** What lies in each table slot, so that it is copied in only when it changed. */
+  readonly #inSlot: (Float32Array | undefined)[] = [];
   readonly #tableBytes: number;
   #n = 0;
-  #plan: CompiledPlan | undefined;
+  #weights: Weights = LUMINANCE_WEIGHTS;
   #hueTable: { at: number; knots: number } | undefined;
 
   constructor(
     readonly capacity: number,
-    readonly passSlots: number,
     tableKnots: number,
   ) {
     const padded = Math.ceil(capacity / 4) * 4 + 8;
@@ -57,7 +77,8 @@ export class BandMachine {
       padded * (4 * PLANES.length + 6 + 4) +
       curveBytes +
       8 * (LUMINANCE_KNOTS + 1) +
-      (passSlots + 2) * this.#tableBytes +
+      (TABLE_SLOTS + 2) * this.#tableBytes +
+      8 * (MOST_BASE_COLUMNS + 1) +
       16 * HISTOGRAM_BINS +
       8192;
     const heap = (this.#heap = new KernelHeap(bytes));
@@ -69,9 +90,11 @@ export class BandMachine {
     this.#hueConstants = heap.reserve(68);
     this.#toneTable = heap.reserve(8 * (LUMINANCE_KNOTS + 1));
     this.#outputTable = heap.reserve(this.#tableBytes);
+    this.#hueSlot = heap.reserve(this.#tableBytes);
     this.#ditherRow = heap.reserve(32);
+    this.#baseRow = heap.reserve(8 * (MOST_BASE_COLUMNS + 1));
     this.#counts = heap.reserve(16 * HISTOGRAM_BINS);
-    this.#tables = heap.reserve((passSlots + 1) * this.#tableBytes);
+    this.#tables = heap.reserve(TABLE_SLOTS * this.#tableBytes);
     heap.f32(this.#toneTable, LUMINANCE_TO_TONE.length).set(LUMINANCE_TO_TONE);
     heap.f32(this.#hueConstants, 17).set([...P3_TO_LMS, ...LMS_TO_LAB.slice(3), CHROMA_FADE.from, 1 / (CHROMA_FADE.to - CHROMA_FADE.from)]);
   }
@@ -83,15 +106,11 @@ export class BandMachine {
     this.#heap.f32(this.#matrix, 9).set(space.toP3);
   }
 
-  /** Sets the plan; its tables are copied in, so later steps need nothing but the band. */
-  setPlan(plan: CompiledPlan): void {
-    if (plan.passes.length > this.passSlots) {
-      throw new CoreError("bad_size", `${plan.passes.length} passes, room for ${this.passSlots}`, { passes: plan.passes.length });
-    }
-    this.#plan = plan;
-    plan.passes.forEach(({ table }, i) => table && this.#writeTable(this.#passTable(i), table));
-    this.#hueTable = plan.hueTable && { at: this.#passTable(this.passSlots), knots: knotsOf(plan.hueTable) };
-    if (plan.hueTable) this.#writeTable(this.#hueTable!.at, plan.hueTable);
+  /** Sets the plan's mix. */
+  setMix({ weights, hueTable }: Pick<CompiledPlan, "weights" | "hueTable">): void {
+    this.#weights = weights;
+    this.#hueTable = hueTable && { at: this.#hueSlot, knots: knotsOf(hueTable) };
+    if (hueTable) this.#writeTable(this.#hueSlot, hueTable);
   }
 
   /** Sets the table that output steps read tones through, in levels of the output. */
@@ -134,7 +153,7 @@ export class BandMachine {
 
   /** red, green, blue (and hue, fade where the plan moves hues) → tone. */
   mix(): void {
-    const { weights } = this.#compiled();
+    const weights = this.#weights;
     const p = this.#plane;
     const n = padded(this.#n);
     const run = this.#heap.run;
@@ -143,10 +162,29 @@ export class BandMachine {
     run.lookUp(p.tone, p.tone, n, this.#toneTable, LUMINANCE_KNOTS);
   }
 
-  /** tone → tone, by pass `index` of the plan. */
-  applyPass(index: number): void {
-    const table = this.#compiled().passes[index]?.table;
-    if (table) this.#heap.run.addLookedUp(this.#plane.tone, this.#plane.tone, padded(this.#n), this.#passTable(index), knotsOf(table));
+  /** tone → tone + table(tone), for one table after the other. */
+  applyTables(tables: readonly Float32Array[]): void {
+    const { tone } = this.#plane;
+    tables.forEach((table, i) => {
+      this.#heap.run.addLookedUp(tone, tone, padded(this.#n), this.#slot(i % TABLE_SLOTS, table), knotsOf(table));
+    });
+  }
+
+  /** tone → tone, exposed by what its surroundings give it. */
+  applySpatial({ stops, share, blend }: SpatialStep, base: ToneBase, place: BandPlace): void {
+    const p = this.#plane;
+    const n = padded(this.#n);
+    const run = this.#heap.run;
+    this.#sampleBase(base.offset, base, place, p.stops);
+    if (base.slope) {
+      this.#sampleBase(base.slope, base, place, p.above);
+      run.surroundingTone(p.tone, p.above, p.stops, p.stops, n);
+    }
+    run.lookUp(p.stops, p.stops, n, this.#slot(0, stops), knotsOf(stops));
+    if (share) run.scaleLookedUp(p.stops, p.tone, n, this.#slot(1, share), knotsOf(share));
+    const mode = BLEND_MODES.indexOf(blend);
+    run.exposeBy(p.tone, p.stops, mode === 0 ? p.tone : p.above, n);
+    if (mode > 0) run.blendPlanes(p.tone, p.above, p.tone, n, mode);
   }
 
   /** Adds the band's tones to a histogram of HISTOGRAM_BINS. */
@@ -203,8 +241,26 @@ export class BandMachine {
     this.#heap.f32(this.#ditherRow, 8).set(row);
   }
 
-  #passTable(index: number): number {
-    return this.#tables + index * this.#tableBytes;
+  /** Reads a small plane of the whole picture between the middles of its cells, for every pixel of the band. */
+  #sampleBase(cells: Float32Array, { width, height }: Size, place: BandPlace, out: number): void {
+    if (width > MOST_BASE_COLUMNS) throw new CoreError("bad_size", `surroundings of ${width} cells a row, room for ${MOST_BASE_COLUMNS}`);
+    const pairs = this.#heap.f32(this.#baseRow, 2 * width);
+    const step = width / place.whole.width;
+    const from = (place.x + 0.5) * step - 0.5;
+    for (let done = 0, y = place.y; done < this.#n; done += place.width, y++) {
+      writeRow(cells, width, height, ((y + 0.5) / place.whole.height) * height - 0.5, pairs);
+      this.#heap.run.sampleRow(this.#baseRow, out + 4 * done, padded(place.width), from, step, width - 1);
+    }
+  }
+
+  /** A table's place in the heap, where it is copied unless it lies there already. */
+  #slot(index: number, table: Float32Array): number {
+    const at = this.#tables + index * this.#tableBytes;
+    if (this.#inSlot[index] !== table) {
+      this.#writeTable(at, table);
+      this.#inSlot[index] = table;
+    }
+    return at;
   }
 
   #writeTable(at: number, table: Float32Array): void {
@@ -217,10 +273,22 @@ export class BandMachine {
     this.#n = n;
     return padded(n);
   }
+}
 
-  #compiled(): CompiledPlan {
-    if (!this.#plan) throw new CoreError("bad_plan", "no plan set");
-    return this.#plan;
+/** A row between two rows of cells, as pairs for the kernel to read. */
+function writeRow(cells: Float32Array, width: number, height: number, y: number, pairs: Float32Array): void {
+  const at = Math.min(Math.max(y, 0), height - 1);
+  const upper = Math.floor(at);
+  const part = at - upper;
+  const a = upper * width;
+  const b = Math.min(upper + 1, height - 1) * width;
+  let value = cells[a]! + part * (cells[b]! - cells[a]!);
+  for (let x = 0; x < width; x++) {
+    const i = Math.min(x + 1, width - 1);
+    const next = cells[a + i]! + part * (cells[b + i]! - cells[a + i]!);
+    pairs[2 * x] = value;
+    pairs[2 * x + 1] = next - value;
+    value = next;
   }
 }
 

@@ -2,12 +2,23 @@ import type { PreparedPicture } from "@/contracts/preparedPicture";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { Plan } from "@/core/plan/plan";
 import type { Look } from "@/core/view/toneTables";
+import type { Hand } from "./runs";
 import type { PointReading, StageHistograms } from "./stage";
 
 // What the page and its worker say to each other.
 
 /** What the picture is looked at as. */
-export type BenchLook = Look | { kind: "colour" };
+export type BenchLook =
+  | Look
+  | { kind: "colour" }
+  /** What the passes in hand change, lighter and darker than mid grey. */
+  | { kind: "change" };
+
+/** A place in a picture, as parts of its width and height, 0–1. */
+export interface Place {
+  x: number;
+  y: number;
+}
 
 /** A rectangle of one level, in that level's pixels. */
 export interface LevelArea {
@@ -20,9 +31,13 @@ export interface LevelArea {
 
 export interface RenderRequest {
   plan: Plan;
-  /** Index of the pass in hand, if one is. */
-  chosen: number | undefined;
+  /** The passes in hand, if any are. */
+  hand: Hand | undefined;
   look: BenchLook;
+  /** Whether full black and bare paper are drawn as screens. */
+  screens: boolean;
+  /** Places to be read whenever the picture is measured. */
+  pins: readonly Place[];
   /** How large the whole picture lies on the screen, in device pixels. */
   shownSize: Size;
   /** The part seen enlarged; absent when the preview serves. */
@@ -34,8 +49,9 @@ export interface RenderRequest {
 export type ToWorker =
   | { type: "open"; pictureId: string; picture: PreparedPicture; origin: string }
   | { type: "render"; number: number; request: RenderRequest }
-  /** Part of the picture's width and height, 0–1. */
-  | { type: "read"; number: number; x: number; y: number }
+  | { type: "read"; number: number; place: Place }
+  /** Small pictures: the finished print, or what each of the plan's passes changes. */
+  | { type: "glimpse"; number: number; plan: Plan; of: GlimpseOf }
   | { type: "recycle"; buffer: ArrayBuffer };
 
 export interface Frame {
@@ -50,12 +66,27 @@ export interface Frame {
   tookMs: number;
 }
 
+export type GlimpseOf = "print" | "changes";
+
+/** A small picture, opaque pixels of 4 bytes. */
+export interface Glimpse extends Size {
+  rgba: Uint8ClampedArray<ArrayBuffer>;
+}
+
+/** What the worker counted and read of the print last. */
+export interface Measured {
+  histograms: StageHistograms;
+  /** As many as there were pins in the request. */
+  pins: PointReading[];
+}
+
 export type FromWorker =
   | { type: "ready"; hueShares: Float32Array }
   | { type: "failed"; message: string }
   | Frame
   /** Follows the preview's frame, so that nobody waits for the counting. */
-  | { type: "measured"; histograms: StageHistograms }
+  | ({ type: "measured" } & Measured)
   /** A render that was overtaken by a newer one, or had nothing to show yet. */
   | { type: "skipped"; number: number }
-  | { type: "reading"; number: number; reading: PointReading | undefined };
+  | { type: "reading"; number: number; reading: PointReading | undefined }
+  | { type: "glimpse"; number: number; glimpses: Glimpse[] };

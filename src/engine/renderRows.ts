@@ -2,11 +2,13 @@ import { toneToLuminance, luminanceToTone } from "@/core/colour/lstar";
 import { pairTable } from "@/core/kernels/pairTable";
 import { readTable } from "@/core/kernels/reference";
 import type { CompiledPlan } from "@/core/plan/compilePlan";
-import { TONE_KNOTS } from "@/core/plan/compilePlan";
+import { TONE_KNOTS } from "@/core/zones/toneKnots";
 import { areaReduceRows, rowsNeeded, type Size } from "@/core/spatial/areaReduce";
 import { ditherRow } from "@/core/view/dither";
 import { encodedLevels } from "@/core/view/toneTables";
 import { BAND_PIXELS, BandMachine } from "./bandMachine";
+import { NO_HAND, runsOf } from "./runs";
+import type { ToneBases } from "./stage";
 
 /** Gives rows y up to y + height of a picture as interleaved RGB levels. */
 export type ReadRows = (y: number, height: number) => Uint8Array | Uint16Array;
@@ -20,6 +22,8 @@ export interface RowRenderer {
  * Renders a print at full size, or reduced, a run of rows at a time. Any split into runs and bands
  * gives the same levels.
  *
+ * Plans with spatial steps need the surroundings of the whole picture, by the step they enter.
+ *
  * Shape   source of `size`, output of `output.size` (the same, or smaller).
  * Units   grey levels with the sRGB curve: 0–255 dithered, or 0–65535 rounded.
  */
@@ -27,12 +31,13 @@ export function rowRenderer(
   source: { size: Size; depth: 8 | 16; space: Parameters<BandMachine["setSpace"]>[0]; readRows: ReadRows },
   plan: CompiledPlan,
   output: { size: Size; depth: 8 | 16 },
-  bandPixels = BAND_PIXELS,
+  { bases = new Map(), bandPixels = BAND_PIXELS }: { bases?: ToneBases; bandPixels?: number } = {},
 ): RowRenderer {
   const { width } = source.size;
-  const machine = new BandMachine(Math.max(bandPixels, width), plan.passes.length, TONE_KNOTS);
+  const machine = new BandMachine(Math.max(bandPixels, width), TONE_KNOTS);
   machine.setSpace(source.space, source.depth);
-  machine.setPlan(plan);
+  machine.setMix(plan);
+  const runs = runsOf(plan, NO_HAND);
   machine.setOutputTable(encodedLevels(output.depth === 8 ? 255 : 65535));
   const rowsInBand = Math.max(1, Math.floor(bandPixels / width));
   const reduces = output.size.width !== width || output.size.height !== source.size.height;
@@ -44,7 +49,10 @@ export function rowRenderer(
       machine.decode(source.readRows(y, rows));
       if (machine.movesHues) machine.findHues();
       machine.mix();
-      for (let pass = 0; pass < plan.passes.length; pass++) machine.applyPass(pass);
+      for (const { from, spatial, tables } of runs) {
+        if (spatial) machine.applySpatial(spatial, bases.get(from)!, { x: 0, y, width, whole: source.size });
+        else machine.applyTables(tables);
+      }
       take(y, rows);
     }
   };

@@ -1,24 +1,30 @@
-import { TONE_KNOTS, type CompiledPlan } from "@/core/plan/compilePlan";
+import type { CompiledPlan, CompiledStep } from "@/core/plan/compilePlan";
 import { linearP3ToOklab, oklabToLch } from "@/core/colour/oklab";
 import type { SourceSpace } from "@/core/colour/sourceSpace";
 import type { Planes } from "@/core/kernels/reference";
 import { areaReduceRows, type Size } from "@/core/spatial/areaReduce";
+import { toneBase, type Spread, type ToneBase } from "@/core/spatial/toneBase";
 import { ditherRow, NO_DITHER } from "@/core/view/dither";
+import { drawScreens } from "@/core/view/screens";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
-import { BAND_PIXELS, BandMachine } from "./bandMachine";
+import { BAND_PIXELS, BandMachine, type BandPlace } from "./bandMachine";
+import { FUSED_KNOTS, TableFuser } from "./fuseTables";
+import { NO_HAND, runsOf, type Hand, type Run } from "./runs";
 
 /** How a stage is turned into pixels. */
 export interface Showing {
-  /** Levels 0–255 over tone, or over linear light when `colour` is set. */
+  /** Levels 0–255 over tone, or over linear light when `of` is the colour. */
   table: Float32Array;
   dithered: boolean;
-  /** The source colours instead of the tones. */
-  colour: boolean;
+  /** The finished tones, the source colours instead, or what the passes in hand change, on mid grey. */
+  of: "print" | "colour" | "change";
+  /** Whether full black is drawn as a line screen and bare paper as a dot screen. */
+  screens: boolean;
 }
 
 /** Tone histograms of HISTOGRAM_BINS. */
 export interface StageHistograms {
-  /** Entering and leaving the chosen pass; both leave the mix where none is chosen. */
+  /** Entering and leaving the passes in hand; both leave the mix where none is. */
   entering: Uint32Array;
   leaving: Uint32Array;
   /** Histogram of the finished tones. */
@@ -26,7 +32,7 @@ export interface StageHistograms {
 }
 
 export interface PointReading {
-  /** Tones entering and leaving the chosen pass, and finished. */
+  /** Tones entering and leaving the passes in hand, and finished. */
   entering: number;
   leaving: number;
   finished: number;
@@ -36,6 +42,9 @@ export interface PointReading {
   lightness: number;
 }
 
+/** The surroundings for the spatial steps of a plan, by the step they enter. */
+export type ToneBases = ReadonlyMap<number, ToneBase>;
+
 /** The tones after a step, good for as long as the step has this key. */
 interface Checkpoint {
   key: string;
@@ -43,51 +52,65 @@ interface Checkpoint {
   histogram: Uint32Array | undefined;
 }
 
-/** Checkpoints kept at the most, besides those of the mix and around the chosen pass. */
-const MOST_CHECKPOINTS = 24;
 /** Tones are read from the mean of a square this many pixels to each side. */
 const READING_REACH = 1;
-/** Room made for passes at first; doubled when a plan has more. */
-const FIRST_PASS_SLOTS = 12;
+/** How much a change of tone is enlarged where it is shown alone: a zone up is a fifth of the way to white. */
+const CHANGE_GAIN = 2;
+/** Planes kept for reuse. */
+const MOST_SPARE = 4;
 const COLOURS = ["red", "green", "blue"] as const;
+
+/** Where a stage lies that holds only a part of a picture: its corner, and the whole picture's size at this scale. */
+export interface StagePlace {
+  x: number;
+  y: number;
+  whole: Size;
+}
 
 /**
  * A picture, or a part of one, held ready for quick re-rendering: linear colour once decoded, and the
- * tones after each pass, so that a change of pass k runs from k on.
+ * tones around the passes in hand and before every spatial step, so that a move under the hand runs from there on.
  *
- * Memory  12 bytes a pixel for colour, 8 more once hues are moved, 4 for each checkpoint; bounded.
+ * Memory  12 bytes a pixel for colour, 8 more once hues are moved, 4 for each checkpoint: at most four and one a spatial step.
  */
 export class Stage {
   readonly #red: Float32Array;
   readonly #green: Float32Array;
   readonly #blue: Float32Array;
   #hues: { hue: Float32Array; fade: Float32Array } | undefined;
-  #machine: BandMachine;
+  readonly #machine: BandMachine;
   readonly #rowsInBand: number;
+  readonly #place: StagePlace;
+  readonly #fuser = new TableFuser();
   /** Tones after step i: 0 is the mix, i is pass i. */
   #checkpoints = new Map<number, Checkpoint>();
   #spare: Float32Array[] = [];
   #mixKey = "";
+  #passKeys: string[] = [];
   #stepKeys: string[] = [];
+  /** Surroundings by the step they enter, with the key of the tones they were gathered from. */
+  #bases = new Map<number, { key: string; base: ToneBase }>();
   #plan: CompiledPlan | undefined;
-  #chosen: number | undefined;
+  #hand: Hand = NO_HAND;
 
   private constructor(
     planes: Planes,
     readonly size: Size,
+    place?: StagePlace,
   ) {
     this.#red = planes.red;
     this.#green = planes.green;
     this.#blue = planes.blue;
+    this.#place = place ?? { x: 0, y: 0, whole: size };
     this.#rowsInBand = Math.min(Math.max(1, Math.floor(BAND_PIXELS / size.width)), size.height);
-    this.#machine = machineFor(size, this.#rowsInBand, FIRST_PASS_SLOTS);
+    this.#machine = new BandMachine(this.#rowsInBand * size.width, FUSED_KNOTS);
   }
 
-  /** A stage from stored levels: interleaved RGB, row after row. */
-  static fromLevels(levels: Uint8Array | Uint16Array, size: Size, space: SourceSpace): Stage {
+  /** A stage from stored levels: interleaved RGB, row after row. `place` where they are a part of a picture. */
+  static fromLevels(levels: Uint8Array | Uint16Array, size: Size, space: SourceSpace, place?: StagePlace): Stage {
     const pixels = size.width * size.height;
     const planes = { red: new Float32Array(pixels), green: new Float32Array(pixels), blue: new Float32Array(pixels) };
-    const stage = new Stage(planes, size);
+    const stage = new Stage(planes, size, place);
     const machine = stage.#machine;
     machine.setSpace(space, levels instanceof Uint8Array ? 8 : 16);
     stage.#forBands((from, to) => {
@@ -97,7 +120,7 @@ export class Stage {
     return stage;
   }
 
-  /** The same picture smaller, area-averaged in linear light. */
+  /** The same picture smaller, area-averaged in linear light. Of whole pictures only. */
   reducedTo(size: Size): Stage {
     const reduce = (plane: Float32Array) => areaReduceRows(plane, 0, this.size, size, 0, size.height);
     return new Stage({ red: reduce(this.#red), green: reduce(this.#green), blue: reduce(this.#blue) }, size);
@@ -105,88 +128,157 @@ export class Stage {
 
   /**
    * Renders a plan as it is to be shown: opaque pixels, 4 bytes each, in the buffer given where it fits.
-   * `chosen` is the index of the pass in hand.
+   * A part of a picture cannot see its surroundings: they are given to it, from a stage of the whole.
    */
-  render(plan: CompiledPlan, chosen: number | undefined, showing: Showing, buffer?: ArrayBuffer): Uint8ClampedArray<ArrayBuffer> {
-    const machine = this.#prepare(plan, chosen);
+  render(
+    plan: CompiledPlan,
+    hand: Hand | undefined,
+    showing: Showing,
+    { buffer, bases }: { buffer?: ArrayBuffer | undefined; bases?: ToneBases | undefined } = {},
+  ): Uint8ClampedArray<ArrayBuffer> {
+    const machine = this.#prepare(plan, hand);
     machine.setOutputTable(showing.table);
     const pixels = this.size.width * this.size.height;
     // Filled as plain bytes: setting a clamped array from a plain one goes value by value.
     const rgba = new Uint8Array(buffer?.byteLength === 4 * pixels ? buffer : new ArrayBuffer(4 * pixels));
-    this.#run(plan, chosen, (first, end, y, rows) => {
-      if (showing.colour) {
+    this.#run(plan, bases, (first, end, y, rows) => {
+      if (showing.of === "colour") {
         this.#putColour(first, end);
         rgba.set(machine.colourRgba(), 4 * first);
-      } else this.#showTones(rgba, first, y, rows, showing.dithered);
+      } else if (showing.of === "print") this.#showTones(rgba, first, y, rows, showing.dithered);
     });
+    // What the passes in hand change is known only when both sides of them are.
+    if (showing.of === "change") this.#showChange(rgba, showing.dithered);
+    if (showing.screens) drawScreens(rgba, this.#toneAt(plan.passes.length), this.size.width);
     return new Uint8ClampedArray(rgba.buffer);
   }
 
   /** Brings the tones up to date with a plan, without making pixels. */
-  update(plan: CompiledPlan, chosen: number | undefined): void {
-    this.#prepare(plan, chosen);
-    this.#run(plan, chosen);
+  update(plan: CompiledPlan, hand: Hand | undefined, bases?: ToneBases): void {
+    this.#prepare(plan, hand);
+    this.#run(plan, bases);
   }
 
-  #prepare(plan: CompiledPlan, chosen: number | undefined): BandMachine {
-    if (plan.passes.length > this.#machine.passSlots) this.#machine = machineFor(this.size, this.#rowsInBand, 2 * plan.passes.length);
+  /** The surroundings that the spatial steps of the plan rendered last were given. */
+  bases(): ToneBases {
+    return new Map([...this.#bases].map(([step, { base }]) => [step, base]));
+  }
+
+  #prepare(plan: CompiledPlan, hand: Hand = NO_HAND): BandMachine {
     this.#plan = plan;
-    this.#chosen = chosen;
-    this.#machine.setPlan(plan);
+    this.#hand = hand;
+    this.#machine.setMix(plan);
     if (this.#machine.movesHues) this.#findHues();
     return this.#machine;
   }
 
-  /** Runs the plan from the last step that is still good; `useBand` sees each band with its finished tones. */
-  #run(plan: CompiledPlan, chosen: number | undefined, useBand?: (first: number, end: number, y: number, rows: number) => void): void {
-    const machine = this.#machine;
-    const keys = this.#keysOf(plan);
+  /**
+   * Runs the plan from the last step whose tones are still good; `useBand` sees each band with its finished tones.
+   * A spatial step needs the whole of what enters it, so the sweep over the bands begins anew there, unless its
+   * surroundings are given.
+   */
+  #run(plan: CompiledPlan, given: ToneBases | undefined, useBand?: UseBand): void {
     const last = plan.passes.length;
-    const kept = stepsToKeep(last, [0, last, chosen ?? 0, chosen === undefined ? 0 : chosen + 1]);
+    const keys = this.#keysOf(plan);
+    const barriers = new Set(given ? [] : plan.passes.flatMap(({ step }, i) => (step?.kind === "spatial" ? [i] : [])));
+    const kept = new Set([0, last, this.#hand.first, this.#hand.end, ...barriers]);
+    for (const step of this.#bases.keys()) if (!barriers.has(step)) this.#bases.delete(step);
     const start = this.#startStep(keys, kept);
     this.#recycle(keys, kept, start);
-    const fresh = this.#freshCheckpoints(keys, kept);
+    const fresh = this.#makeCheckpoints(keys, kept);
     if (!useBand && fresh.size === 0) return;
-    const from = start === undefined ? undefined : this.#checkpoints.get(start);
+    const runs = runsOf(plan, this.#hand, this.#fuser).filter(({ from }) => from >= (start ?? 0));
+    sweepsOf(runs, barriers, start).forEach((sweep, i, sweeps) => {
+      const source = i === 0 && start === undefined ? undefined : this.#toneAt(sweep[0]?.from ?? start!);
+      const bases =
+        given ?? new Map(sweep.flatMap(({ from: step, spatial }) => (spatial ? [[step, this.#gather(step, spatial.spread)]] : [])));
+      this.#sweep(sweep, source, fresh, bases, i === sweeps.length - 1 ? useBand : undefined);
+    });
+  }
+
+  /** Runs over all bands, from the source colours or from the tones given, filling the checkpoints passed on the way. */
+  #sweep(runs: readonly Run[], source: Float32Array | undefined, fresh: ReadonlySet<number>, bases: ToneBases, useBand?: UseBand): void {
+    const machine = this.#machine;
+    const keep = (step: number, first: number) => fresh.has(step) && machine.take("tone", this.#toneAt(step), first);
     this.#forBands((first, end, y, rows) => {
-      if (from) machine.put("tone", from.tone, first, end);
-      else this.#mixBand(first, end);
-      for (let step = start ?? 0; step <= last; step++) {
-        if (step > (start ?? 0)) machine.applyPass(step - 1);
-        const checkpoint = fresh.get(step);
-        if (checkpoint) machine.take("tone", checkpoint.tone, first);
+      if (source) machine.put("tone", source, first, end);
+      else {
+        this.#mixBand(first, end);
+        keep(0, first);
+      }
+      for (const { from, to, spatial, tables } of runs) {
+        if (spatial) machine.applySpatial(spatial, bases.get(from)!, this.#bandPlace(y));
+        else machine.applyTables(tables);
+        keep(to, first);
       }
       useBand?.(first, end, y, rows);
     });
-    for (const [step, checkpoint] of fresh) this.#checkpoints.set(step, checkpoint);
   }
 
-  /** Histograms around the pass in hand of the plan rendered last; undefined before any. */
+  /** The surroundings for the spatial step that begins at `step`, gathered anew only where something before it changed. */
+  #gather(step: number, spread: Spread): ToneBase {
+    const { key, tone } = this.#checkpoints.get(step)!;
+    const wanted = `${key} ${spread.radius} ${spread.edges}`;
+    const known = this.#bases.get(step);
+    if (known?.key === wanted) return known.base;
+    const base = toneBase(tone, this.size, spread);
+    this.#bases.set(step, { key: wanted, base });
+    return base;
+  }
+
+  #bandPlace(y: number): BandPlace {
+    const { x, y: top, whole } = this.#place;
+    return { x, y: top + y, width: this.size.width, whole };
+  }
+
+  #toneAt(step: number): Float32Array {
+    return this.#checkpoints.get(step)!.tone;
+  }
+
+  /** Histograms around the passes in hand of the plan rendered last; undefined before any. */
   histograms(): StageHistograms | undefined {
     if (!this.#plan) return undefined;
-    const chosen = this.#chosen;
-    return {
-      entering: this.#histogram(chosen ?? 0),
-      leaving: this.#histogram(chosen === undefined ? 0 : chosen + 1),
-      finished: this.#histogram(this.#plan.passes.length),
-    };
+    const { first, end } = this.#hand;
+    return { entering: this.#histogram(first), leaving: this.#histogram(end), finished: this.#histogram(this.#plan.passes.length) };
   }
 
   /** The tones and colour around a pixel of the plan rendered last; undefined before any. */
   readPoint(x: number, y: number): PointReading | undefined {
     if (!this.#plan) return undefined;
     const mean = (plane: Float32Array) => this.#meanAround(plane, x, y);
-    const tone = (step: number) => mean(this.#checkpoints.get(step)!.tone);
-    const { lightness, chroma, hueDeg } = oklabToLch(linearP3ToOklab([mean(this.#red), mean(this.#green), mean(this.#blue)]));
-    const chosen = this.#chosen;
+    const tone = (step: number) => mean(this.#toneAt(step));
+    const { first, end } = this.#hand;
     return {
-      entering: tone(chosen ?? 0),
-      leaving: tone(chosen === undefined ? 0 : chosen + 1),
+      entering: tone(first),
+      leaving: tone(end),
       finished: tone(this.#plan.passes.length),
-      lightness,
-      chroma,
-      hueDeg,
+      ...oklabToLch(linearP3ToOklab([mean(this.#red), mean(this.#green), mean(this.#blue)])),
     };
+  }
+
+  /** What each pass of a plan adds to the tones: as many planes as passes. Keeps nothing; for small stages. */
+  changes(plan: CompiledPlan): Float32Array[] {
+    this.update({ ...plan, passes: [] }, undefined);
+    let before = this.#toneAt(0);
+    return plan.passes.map(({ step }) => {
+      if (!step) return new Float32Array(before.length);
+      const after = this.#applied(step, before);
+      const change = after.map((tone, i) => tone - before[i]!);
+      before = after;
+      return change;
+    });
+  }
+
+  #applied(step: CompiledStep, tone: Float32Array): Float32Array {
+    const out = new Float32Array(tone.length);
+    const base = step.kind === "spatial" ? toneBase(tone, this.size, step.spread) : undefined;
+    this.#forBands((first, end, y) => {
+      this.#machine.put("tone", tone, first, end);
+      if (step.kind === "spatial") this.#machine.applySpatial(step, base!, this.#bandPlace(y));
+      else this.#machine.applyTables([step.table]);
+      this.#machine.take("tone", out, first);
+    });
+    return out;
   }
 
   /** How much of the picture holds each hue: `bins` sums over the turn, weighted by how coloured a pixel is. */
@@ -242,22 +334,19 @@ export class Stage {
     const keys = [same ? this.#stepKeys[0]! : uniqueKey()];
     this.#mixKey = mixKey;
     plan.passes.forEach((pass, i) => {
-      const old = this.#passKeys[i];
-      same = same && old === pass.key;
-      const before = keys[i]!;
-      keys.push(same ? this.#stepKeys[i + 1]! : pass.table ? uniqueKey() : before);
+      same = same && this.#passKeys[i] === pass.key;
+      keys.push(same ? this.#stepKeys[i + 1]! : pass.step ? uniqueKey() : keys[i]!);
     });
     this.#passKeys = plan.passes.map((pass) => pass.key);
     return (this.#stepKeys = keys);
   }
-  #passKeys: string[] = [];
 
   /** Where to start so that every step to keep gets its tones: the last good one before the first that is missing. */
   #startStep(keys: string[], kept: Set<number>): number | undefined {
-    const isGood = (step: number) => this.#checkpoints.get(step)?.key === keys[step];
-    const missing = Math.min(...[...kept].filter((step) => !isGood(step)), keys.length - 1);
-    for (let step = missing; step >= 0; step--) if (isGood(step)) return step;
-    return undefined;
+    const steps = [...kept].sort((a, b) => a - b);
+    const isBad = (step: number) => this.#checkpoints.get(step)?.key !== keys[step];
+    const missing = steps.findIndex(isBad);
+    return missing < 0 ? keys.length - 1 : steps[missing - 1];
   }
 
   /** Gives the planes of checkpoints that are wrong or no longer wanted back for reuse. */
@@ -269,13 +358,17 @@ export class Stage {
     }
   }
 
-  #freshCheckpoints(keys: string[], kept: Set<number>): Map<number, Checkpoint> {
-    const fresh = new Map<number, Checkpoint>();
-    for (const step of kept) {
-      if (this.#checkpoints.has(step)) continue;
-      fresh.set(step, { key: keys[step]!, tone: this.#spare.pop() ?? new Float32Array(this.#red.length), histogram: undefined });
+  /** Makes the checkpoints that are still missing, to be filled; returns their steps. */
+  #makeCheckpoints(keys: string[], kept: Set<number>): Set<number> {
+    const fresh = new Set([...kept].filter((step) => !this.#checkpoints.has(step)));
+    for (const step of fresh) {
+      this.#checkpoints.set(step, {
+        key: keys[step]!,
+        tone: this.#spare.pop() ?? new Float32Array(this.#red.length),
+        histogram: undefined,
+      });
     }
-    this.#spare.length = Math.min(this.#spare.length, 2);
+    this.#spare.length = Math.min(this.#spare.length, MOST_SPARE);
     return fresh;
   }
 
@@ -298,6 +391,16 @@ export class Stage {
     }
   }
 
+  #showChange(rgba: Uint8Array, dithered: boolean): void {
+    const [entering, leaving] = [this.#toneAt(this.#hand.first), this.#toneAt(this.#hand.end)];
+    const change = new Float32Array(this.#machine.capacity);
+    this.#forBands((first, end, y, rows) => {
+      for (let i = first; i < end; i++) change[i - first] = Math.min(Math.max(0.5 + CHANGE_GAIN * (leaving[i]! - entering[i]!), 0), 1);
+      this.#machine.put("tone", change, 0, end - first);
+      this.#showTones(rgba, first, y, rows, dithered);
+    });
+  }
+
   #meanAround(plane: Float32Array, x: number, y: number): number {
     const { width, height } = this.size;
     let sum = 0;
@@ -312,16 +415,17 @@ export class Stage {
   }
 }
 
-function machineFor(size: Size, rowsInBand: number, passSlots: number): BandMachine {
-  return new BandMachine(rowsInBand * size.width, passSlots, TONE_KNOTS);
-}
+type UseBand = (first: number, end: number, y: number, rows: number) => void;
 
-/** The steps whose tones are kept: those asked for, and an even choice of the rest within the bound. */
-function stepsToKeep(last: number, wanted: readonly number[]): Set<number> {
-  const steps = new Set(wanted);
-  const stride = Math.ceil((last + 1) / MOST_CHECKPOINTS);
-  for (let step = 0; step <= last; step += stride) steps.add(step);
-  return steps;
+/** Runs in sweeps over the picture, each beginning with the mix, at `start`, or at a barrier; one at least, if without runs. */
+function sweepsOf(runs: readonly Run[], barriers: ReadonlySet<number>, start: number | undefined): Run[][] {
+  const sweeps: Run[][] = [[]];
+  for (const run of runs) {
+    const mustBegin = barriers.has(run.from) && (sweeps.at(-1)!.length > 0 || start === undefined);
+    if (mustBegin) sweeps.push([run]);
+    else sweeps.at(-1)!.push(run);
+  }
+  return sweeps;
 }
 
 let keysMade = 0;

@@ -5,6 +5,7 @@ export type AppErrorCode =
   | "not_a_picture"
   | "broken_picture"
   | "too_large"
+  | "too_many"
   | "unusual_picture"
   | "damaged"
   | "preparing";
@@ -16,6 +17,7 @@ const STATUS: Record<AppErrorCode, number> = {
   not_a_picture: 415,
   broken_picture: 422,
   too_large: 413,
+  too_many: 409,
   unusual_picture: 422,
   damaged: 500,
   preparing: 503,

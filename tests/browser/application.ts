@@ -1,4 +1,4 @@
-import { spawn } from "node:child_process";
+import { execFileSync, spawn } from "node:child_process";
 import { chmodSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -13,22 +13,34 @@ declare module "vitest" {
 
 const READY_WITHIN_MS = 170_000;
 
-/** The whole application as a person starts it, with a data folder of its own. */
-export default async function setup(project: TestProject) {
+export interface Application {
+  address: string;
+  /** Ends it as Ctrl+C does. */
+  stop(): Promise<void>;
+  /** Ends every process of it at once, the database too, with no chance to tidy up. */
+  kill(): Promise<void>;
+}
+
+/** A data folder, and ports, that one application after another can be started with. */
+export async function applicationPlace() {
   const folder = mkdtempSync(join(tmpdir(), "nigrographe-app-"));
   chmodSync(folder, 0o755);
-  const port = await freePort();
+  return { folder, port: await freePort(), databasePort: await freePort() };
+}
+
+/** Starts the whole application as a person does. */
+export async function startApplication(place: Awaited<ReturnType<typeof applicationPlace>>): Promise<Application> {
   const env = {
     ...process.env,
-    PORT: String(port),
-    NIGROGRAPHE_DATA: folder,
-    NIGROGRAPHE_DB_PORT: String(await freePort()),
+    PORT: String(place.port),
+    NIGROGRAPHE_DATA: place.folder,
+    NIGROGRAPHE_DB_PORT: String(place.databasePort),
     DATABASE_URL: "",
   };
   const application = spawn("./start", [], { env, detached: true, stdio: ["ignore", "pipe", "pipe"] });
   const ended = new Promise((resolve) => application.once("exit", resolve));
   let said = "";
-  const isUp = new Promise<void>((resolve, reject) => {
+  await new Promise<void>((resolve, reject) => {
     const listen = (chunk: Buffer) => {
       said += chunk.toString();
       if (said.includes("Nigrographe is at")) resolve();
@@ -38,11 +50,43 @@ export default async function setup(project: TestProject) {
     setTimeout(() => reject(new Error(`the application did not start:\n${said}`)), READY_WITHIN_MS).unref();
     application.once("exit", () => reject(new Error(`the application ended:\n${said}`)));
   });
-  await isUp;
-  project.provide("address", `http://localhost:${port}`);
+  return {
+    address: `http://localhost:${place.port}`,
+    async stop() {
+      application.kill("SIGINT");
+      await ended;
+    },
+    async kill() {
+      for (const pid of withDescendants(application.pid!)) {
+        try {
+          process.kill(pid, "SIGKILL");
+        } catch {
+          // gone already, with its parent
+        }
+      }
+      await ended;
+    },
+  };
+}
+
+/** A process and all that it and its children started, parents first. */
+function withDescendants(pid: number): number[] {
+  const rows = execFileSync("ps", ["-eo", "pid=,ppid="], { encoding: "utf8" })
+    .trim()
+    .split("\n")
+    .map((row) => row.trim().split(/\s+/).map(Number) as [number, number]);
+  const family = [pid];
+  for (const parent of family) family.push(...rows.filter(([, ppid]) => ppid === parent).map(([child]) => child));
+  return family;
+}
+
+/** One application for all browser tests. */
+export default async function setup(project: TestProject) {
+  const place = await applicationPlace();
+  const application = await startApplication(place);
+  project.provide("address", application.address);
   return async () => {
-    application.kill("SIGINT"); // as Ctrl+C does
-    await ended;
-    rmSync(folder, { recursive: true, force: true });
+    await application.stop();
+    rmSync(place.folder, { recursive: true, force: true });
   };
 }

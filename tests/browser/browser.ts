@@ -98,6 +98,24 @@ export async function pixelsAt(page: Page, places: readonly (readonly [number, n
   );
 }
 
+/** Chooses an entry of the menu that is open, by how it begins. */
+export async function pick(page: Page, words: string): Promise<void> {
+  await page.waitForSelector(".ant-dropdown-menu-item");
+  await page.evaluate((text) => {
+    const items = [...document.querySelectorAll<HTMLElement>(".ant-dropdown-menu-item")];
+    items.find((item) => item.innerText.startsWith(text))!.click();
+  }, words);
+}
+
+/** Opens the print of a demo picture. */
+export async function openPrint(page: Page, address: string, name: string): Promise<void> {
+  await page.goto(`${address}/`, { waitUntil: "networkidle0" });
+  const link = (cards: Element[], words: string) =>
+    cards.find((card) => (card as HTMLElement).innerText.includes(words))!.querySelector("a")!.href;
+  await page.goto(await page.$$eval('[data-testid="picture"]', link, name));
+  await settled(page);
+}
+
 /** A button by its words. */
 export async function press(page: Page, words: string, within = "body"): Promise<void> {
   await page.waitForFunction(

@@ -1,7 +1,7 @@
 import type { Page } from "puppeteer-core";
 import { beforeAll, describe, expect, test } from "vitest";
 import { blend, BLEND_MODES } from "@/core/blend/blend";
-import { drag, middleOf, ownBrowser, pixelsAt, press, settled } from "./browser";
+import { drag, middleOf, openPrint, ownBrowser, pick, pixelsAt, press, settled } from "./browser";
 
 // Several passes through the real page: add, blend, re-order, duplicate, delete, history.
 
@@ -10,14 +10,7 @@ let page: Page;
 
 beforeAll(async () => {
   page = await newPage();
-  await page.goto(`${address()}/`, { waitUntil: "networkidle0" });
-  await page.goto(
-    await page.$$eval(
-      '[data-testid="picture"]',
-      (cards) => cards.find((card) => (card as HTMLElement).innerText.includes("Stair to the dome"))!.querySelector("a")!.href,
-    ),
-  );
-  await settled(page);
+  await openPrint(page, address(), "Stair to the dome");
 });
 
 const names = () => page.$$eval('[data-testid^="pass-"] > span:first-child', (slips) => slips.map((slip) => slip.textContent));
@@ -65,14 +58,7 @@ test("the blends are those of the browser's own canvas", async () => {
 
 test("a pass is added after the one in hand, chosen, and steeper contrast shows at once", async () => {
   await page.click('[data-testid="add-pass"]');
-  await page.waitForSelector(".ant-dropdown-menu-item");
-  await page.evaluate(() =>
-    (
-      [...document.querySelectorAll(".ant-dropdown-menu-item")].find((item) =>
-        (item as HTMLElement).innerText.startsWith("Contrast"),
-      ) as HTMLElement
-    ).click(),
-  );
+  await pick(page, "Contrast");
   await waitForNames(["Open the well", "Contrast"]);
   await settled(page);
   const before = await level();
@@ -151,7 +137,7 @@ test("history names every step, any can be gone back to, and ways not taken stay
   await settled(page);
   await press(page, "History", "header");
   await page.waitForSelector('[data-testid="history"]');
-  const labels = () => page.$$eval('[data-testid="history"] button > span', (spans) => spans.map((span) => span.textContent));
+  const labels = () => page.$$eval('[data-testid="history"] button > span:nth-child(2)', (spans) => spans.map((span) => span.textContent));
   expect(await labels()).toEqual(
     expect.arrayContaining(["Contrast, again deleted", "Contrast duplicated", "Contrast added", "As brought in"]),
   );

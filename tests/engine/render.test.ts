@@ -9,7 +9,7 @@ import { luminanceToTone } from "@/core/colour/lstar";
 import { SRGB_CURVE, toLinear } from "@/core/colour/transferCurve";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { compilePlan } from "@/core/plan/compilePlan";
-import { defaultPlan } from "@/core/plan/defaultPlan";
+import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import type { Plan } from "@/core/plan/plan";
 import { areaReduceRows } from "@/core/spatial/areaReduce";
 import { greyProfile } from "@/core/formats/greyProfile";
@@ -55,8 +55,23 @@ function fullPlan(): Plan {
     on: true,
     strength: 0.8,
     blend: "soft-light",
+    zonesOff: [],
+    set: null,
     move: { kind: "contrast", around: 4, grade: 3, black: 0.3, white: 9.8 },
   });
+  plan.passes.push({
+    ...restingPass("contrast-mask", "fourth", "Mask"),
+    zonesOff: [9, 10],
+    move: { kind: "contrast-mask", radius: 0.05, density: 0.4, edges: true },
+  });
+  plan.passes.push({
+    ...restingPass("contrast-mask", "fifth", "Mask 2"),
+    blend: "overlay",
+    strength: 0.5,
+    move: { kind: "contrast-mask", radius: 0.02, density: 0.3, edges: false },
+  });
+  plan.passes.push({ ...structuredClone(plan.passes[0]!), id: "sixth", zonesOff: [4, 5], set: "last" });
+  plan.sets = [{ id: "last", name: "Last", on: true, strength: 1.5 }];
   return plan;
 }
 
@@ -65,6 +80,8 @@ async function decodedFrom(name: string, bytes: Buffer) {
   writeFileSync(path, bytes);
   return decodePicture(path, `${path}.raw`);
 }
+
+const showing = { table: lookTable({ kind: "picture" }), dithered: true, of: "print", screens: false } as const;
 
 const largest = (a: ArrayLike<number>, b: ArrayLike<number>) => {
   expect(a.length).toBe(b.length);
@@ -145,12 +162,14 @@ describe("what must not change a level", () => {
     const size = { width: W, height: H };
     const compiled = compilePlan(fullPlan());
     const stage = Stage.fromLevels(levels, size, SRGB_SPACE);
-    const shown = stage.render(compiled, 0, { table: lookTable({ kind: "picture" }), dithered: false, colour: false });
+    const shown = stage.render(compiled, { first: 0, end: 1 }, { ...showing, dithered: false });
     const out = new Uint16Array(W * H);
-    rowRenderer({ size, depth: 16, space: SRGB_SPACE, readRows: (y, rows) => levels.subarray(3 * y * W, 3 * (y + rows) * W) }, compiled, {
-      size,
-      depth: 16,
-    }).render(0, H, out);
+    const readRows = (y: number, rows: number) => levels.subarray(3 * y * W, 3 * (y + rows) * W);
+    rowRenderer({ size, depth: 16, space: SRGB_SPACE, readRows }, compiled, { size, depth: 16 }, { bases: stage.bases() }).render(
+      0,
+      H,
+      out,
+    );
     const eight = Array.from(out, (level) => level / 257);
     // Rounded to 8 bits without dither: half a level, and the coarser table of the screen.
     expect(
@@ -165,11 +184,11 @@ describe("what must not change a level", () => {
     const size = { width: 64, height: 40 };
     const small = colourful(64, 40);
     const stage = Stage.fromLevels(small, size, SRGB_SPACE);
-    const showing = { table: lookTable({ kind: "picture" }), dithered: true, colour: false };
     fc.assert(
       fc.property(fc.array(fc.tuple(anyPlan(), fc.nat(4)), { minLength: 1, maxLength: 5 }), (steps) => {
         for (const [plan, pick] of steps) {
-          const chosen = plan.passes.length ? pick % plan.passes.length : undefined;
+          const first = pick % Math.max(plan.passes.length, 1);
+          const chosen = plan.passes.length ? { first, end: first + 1 } : undefined;
           const compiled = compilePlan(plan);
           const got = stage.render(compiled, chosen, showing);
           const fresh = Stage.fromLevels(small, size, SRGB_SPACE);

@@ -16,6 +16,12 @@ export interface KernelExports {
   colourToRgba(r: number, g: number, b: number, out: number, n: number, table: number, knots: number): void;
   /** counts: four histograms, one a lane. */
   histogram(tone: number, n: number, counts: number, bins: number): void;
+  sampleRow(table: number, out: number, n: number, from: number, step: number, knots: number): void;
+  surroundingTone(tone: number, slope: number, offset: number, out: number, n: number): void;
+  scaleLookedUp(plane: number, tone: number, n: number, table: number, knots: number): void;
+  exposeBy(tone: number, stops: number, out: number, n: number): void;
+  /** mode: place in BLEND_MODES. */
+  blendPlanes(below: number, above: number, out: number, n: number, mode: number): void;
 }
 
 const PAGE = 65536;

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
+import { BLEND_MODES } from "../blend/blend";
 import { SRGB_TO_P3 } from "../colour/primaries";
 import { SRGB_CURVE, curveTable } from "../colour/transferCurve";
 import { LMS_TO_LAB, P3_TO_LMS } from "../colour/oklab";
@@ -238,5 +239,50 @@ describe("the mix itself", () => {
       }),
       { seed: 12 },
     );
+  });
+});
+
+describe("spatial steps", () => {
+  const tone = noise(31);
+  test("a row read between cells agrees with its twin, held at both ends", () => {
+    const row = pairTable(60, (x) => 0.5 + 0.4 * Math.sin(9 * x));
+    const { heap, pointers } = heapWith(row, new Float32Array(N));
+    heap.run.sampleRow(pointers[0]!, pointers[1]!, N, -3.2, 0.017, 60);
+    // Places on a row of 60 cells are held in float32: about 4e-6 of a cell.
+    expect(largestDifference(heap.f32(pointers[1]!, N), reference.sampleRow(row, N, -3.2, 0.017))).toBeLessThan(1e-5);
+  });
+  test("surroundings and shares agree with their twins", () => {
+    const [slope, offset] = [noise(32), noise(33)];
+    const { heap, pointers } = heapWith(tone, slope, offset, new Float32Array(N), weave);
+    const [t, s, o, out, table] = pointers as [number, number, number, number, number];
+    heap.run.surroundingTone(t, s, o, out, N);
+    expect(largestDifference(heap.f32(out, N), reference.surroundingTone(tone, slope, offset))).toBeLessThan(ROUNDING);
+    heap.run.scaleLookedUp(o, t, N, table, knotsOf(weave));
+    expect(largestDifference(heap.f32(o, N), reference.scaleLookedUp(offset, tone, weave))).toBeLessThan(ROUNDING);
+  });
+  test("exposure agrees with its twin, reaches neither end from inside, and is undone by its opposite", () => {
+    const stops = noise(34).map((v) => 12 * v - 6);
+    const { heap, pointers } = heapWith(tone, stops, new Float32Array(N));
+    const [t, e, out] = pointers as [number, number, number];
+    heap.run.exposeBy(t, e, out, N);
+    const exposed = heap.f32(out, N).slice();
+    // Powers, roots and a quotient in float32: half a step of 18 bits.
+    expect(largestDifference(exposed, reference.exposeBy(tone, stops))).toBeLessThan(4e-6);
+    for (let i = 0; i < N; i++) {
+      if (tone[i]! > 1e-6 && tone[i]! < 0.999) expect(exposed[i]! > 0 && exposed[i]! < 1).toBe(true);
+    }
+    heap.f32(e, N).set(stops.map((s) => -s));
+    heap.run.exposeBy(out, e, out, N);
+    // Six stops up bring light tones within a few float32 steps of 1: undone there to what those steps hold.
+    const undone = heap.f32(out, N);
+    for (let i = 0; i < N; i++) if (Math.abs(stops[i]!) <= 2) expect(Math.abs(undone[i]! - tone[i]!)).toBeLessThan(1e-5);
+  });
+  test.each(BLEND_MODES.map((mode, i) => [mode, i] as const))("%s agrees with its twin", (mode, i) => {
+    const above = noise(35);
+    above.set([1, 0, 0, 1, 0.5], 0);
+    const { heap, pointers } = heapWith(tone, above, new Float32Array(N));
+    heap.run.blendPlanes(pointers[0]!, pointers[1]!, pointers[2]!, N, i);
+    // Dodge and burn divide by what may be a millionth: relative, not absolute, rounding.
+    expect(largestDifference(heap.f32(pointers[2]!, N), reference.blendPlanes(tone, above, mode))).toBeLessThan(1e-4);
   });
 });

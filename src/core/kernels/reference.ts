@@ -1,3 +1,5 @@
+import { blend, type BlendMode } from "../blend/blend";
+import { luminanceToTone, toneToLuminance } from "../colour/lstar";
 import type { Matrix3 } from "../colour/matrix3";
 import { apply3 } from "../colour/matrix3";
 import { linearP3ToOklab, oklabToLch } from "../colour/oklab";
@@ -119,6 +121,36 @@ export function histogram(tone: Float32Array, bins: number): Uint32Array {
   const counts = new Uint32Array(bins);
   for (const t of tone) counts[Math.min(Math.max(Math.floor(Math.fround(t * bins)), 0), bins - 1)]!++;
   return counts;
+}
+
+/** Values read at `from` + i · `step` knots of a table, held at its ends. */
+export function sampleRow(table: Float32Array, n: number, from: number, step: number): Float32Array {
+  const knots = knotsOf(table);
+  return Float32Array.from({ length: n }, (_, i) => readTable(table, (from + i * step) / knots));
+}
+
+/** slope · tone + offset: the tone of each place's surroundings. */
+export function surroundingTone(tone: Float32Array, slope: Float32Array, offset: Float32Array): Float32Array {
+  return tone.map((t, i) => clamp01(slope[i]! * t + offset[i]!));
+}
+
+/** plane · table(t). */
+export function scaleLookedUp(plane: Float32Array, tone: Float32Array, table: Float32Array): Float32Array {
+  return plane.map((v, i) => v * readTable(table, tone[i]!));
+}
+
+/** Tones exposed by stops without reaching black or white: Y' = kY ∕ (1 + (k − 1)Y), k = 2^stops. −stops undoes it. */
+export function exposeBy(tone: Float32Array, stops: Float32Array): Float32Array {
+  return tone.map((t, i) => {
+    const y = toneToLuminance(t);
+    const k = 2 ** stops[i]!;
+    return luminanceToTone((k * y) / (1 + (k - 1) * y));
+  });
+}
+
+/** One plane laid over another. */
+export function blendPlanes(below: Float32Array, above: Float32Array, mode: BlendMode): Float32Array {
+  return below.map((t, i) => clamp01(blend(mode, t, above[i]!)));
 }
 
 /** The value of a pair table at x of 0–1, linear between knots. */

@@ -56,6 +56,25 @@ export function pushStrand(strands: readonly Strand[], index: number, to: number
   }));
 }
 
+/**
+ * Moves where several strands place their tones, all by as much; they stop together where the first of them meets a
+ * strand that stays, or an end of the scale.
+ *
+ * Units   zones.
+ */
+export function moveTogether(strands: readonly Strand[], chosen: ReadonlySet<number>, by: number): Strand[] {
+  let [least, most] = [-LAST_ZONE, LAST_ZONE];
+  strands.forEach(({ to }, i) => {
+    if (!chosen.has(i)) return;
+    const before = strands.findLast((_, k) => k < i && !chosen.has(k));
+    const after = strands.find((_, k) => k > i && !chosen.has(k));
+    least = Math.max(least, (before?.to ?? 0) - to);
+    most = Math.min(most, (after?.to ?? LAST_ZONE) - to);
+  });
+  const bounded = between(by, least, most);
+  return strands.map((strand, i) => (chosen.has(i) ? { from: strand.from, to: between(strand.to + bounded, 0, LAST_ZONE) } : strand));
+}
+
 /** Removes a strand; a placement keeps at least two. */
 export function removeStrand(strands: readonly Strand[], index: number): Strand[] {
   return strands.length <= 2 ? [...strands] : strands.filter((_, i) => i !== index);

@@ -4,19 +4,21 @@ import { NORMAL_GRADE } from "../contrast/contrastCurve";
 import { LAST_ZONE } from "../zones/zone";
 import { PLAN_VERSION, type Move, type MoveKind, type Pass, type Plan } from "./plan";
 
-/** A move of each kind that changes nothing yet. */
+/** What a new pass of each kind begins with: nothing moved yet, but for a contrast mask, which begins thin. */
 export function restingMove(kind: MoveKind): Move {
   switch (kind) {
     case "placement":
       return { kind, strands: RESTING_STRANDS.map((strand) => ({ ...strand })) };
     case "contrast":
       return { kind, around: 5, grade: NORMAL_GRADE, black: 0, white: LAST_ZONE };
+    case "contrast-mask":
+      return { kind, radius: 0.04, density: 0.25, edges: true };
   }
 }
 
-/** A pass that changes nothing yet. */
+/** A new pass, tied into no set. */
 export function restingPass(kind: MoveKind, id: string, name: string): Pass {
-  return { id, name, on: true, strength: 1, blend: "normal", move: restingMove(kind) };
+  return { id, name, on: true, strength: 1, blend: "normal", zonesOff: [], set: null, move: restingMove(kind) };
 }
 
 /** What a new print starts from: plain luminance, and one placement that changes nothing yet. */
@@ -24,6 +26,7 @@ export function defaultPlan(): Plan {
   return {
     version: PLAN_VERSION,
     mix: { weights: { ...LUMINANCE_WEIGHTS }, sumHeld: true, huesOn: true, hueKnots: [] },
+    sets: [],
     passes: [restingPass("placement", "first", "Place the tones")],
   };
 }

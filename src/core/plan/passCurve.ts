@@ -2,22 +2,36 @@ import { blend } from "../blend/blend";
 import { contrastCurve, NORMAL_GRADE } from "../contrast/contrastCurve";
 import { placementAtStrength, placementCurve } from "../placement/placementCurve";
 import { isHold } from "../placement/strand";
-import { LAST_ZONE } from "../zones/zone";
-import type { Move, Pass } from "./plan";
+import { keptInOrder, zonesOnShare } from "../zones/keptZones";
+import { TONE_KNOTS } from "../zones/toneKnots";
+import { LAST_ZONE, ZONE_COUNT } from "../zones/zone";
+import type { ContrastMaskMove, Move, Pass } from "./plan";
 
 /** A map of the zone scale onto itself. Units: zones 0–10 in and out. */
 export type ZoneCurve = (zone: number) => number;
 
+/** A move that depends on a place's tone alone, so that it is a curve. */
+export type ToneMove = Exclude<Move, ContrastMaskMove>;
+export type TonePass = Pass & { move: ToneMove };
+
+export function isTonePass(pass: Pass): pass is TonePass {
+  return pass.move.kind !== "contrast-mask";
+}
+
 /** What a move makes of a tone, before strength and blend. */
-export function moveCurve(move: Move): ZoneCurve {
+export function moveCurve(move: ToneMove): ZoneCurve {
   return move.kind === "placement" ? placementCurve(move.strands) : contrastCurve(move);
 }
 
 /**
- * What a whole pass makes of a tone: move, blend, strength. A placement that meets the print
+ * What a whole pass makes of a tone: move, blend, strength, zones switched off. A placement that meets the print
  * normally goes further in its strands at a strength over 1; all else is extrapolated and kept in the scale.
  */
-export function passCurve({ move, blend: mode, strength }: Pass): ZoneCurve {
+export function passCurve(pass: TonePass): ZoneCurve {
+  return pass.zonesOff.length === 0 ? freeCurve(pass) : curveWithZonesOff(freeCurve(pass), pass.zonesOff);
+}
+
+function freeCurve({ move, blend: mode, strength }: TonePass): ZoneCurve {
   if (move.kind === "placement" && mode === "normal") return placementAtStrength(move.strands, strength);
   const curve = moveCurve(move);
   return (zone) => {
@@ -26,11 +40,32 @@ export function passCurve({ move, blend: mode, strength }: Pass): ZoneCurve {
   };
 }
 
+/** The same with the tones of some zones kept as they come. Where the curve keeps the order of tones, so does this. */
+function curveWithZonesOff(curve: ZoneCurve, off: readonly number[]): ZoneCurve {
+  const zoneAt = (knot: number) => (knot / TONE_KNOTS) * LAST_ZONE;
+  const free = Float64Array.from({ length: TONE_KNOTS + 1 }, (_, knot) => curve(zoneAt(knot)));
+  const moved = free.map((to, knot) => zoneAt(knot) + zonesOnShare(zoneAt(knot), off) * (to - zoneAt(knot)));
+  const isRising = free.every((to, knot) => knot === 0 || to >= free[knot - 1]!);
+  const values = isRising ? keptInOrder(moved, off) : moved;
+  return (zone) => {
+    const at = (zone / LAST_ZONE) * TONE_KNOTS;
+    const knot = Math.min(Math.floor(at), TONE_KNOTS - 1);
+    return values[knot]! + (values[knot + 1]! - values[knot]!) * (at - knot);
+  };
+}
+
 /** Whether a pass leaves every tone as it is, so that it need not be computed. */
-export function leavesAll({ on, strength, move, blend: mode }: Pass): boolean {
-  if (!on || strength === 0) return true;
+export function leavesAll({ on, strength, move, blend: mode, zonesOff }: Pass): boolean {
+  if (!on || strength === 0 || zonesOff.length === ZONE_COUNT) return true;
   if (mode !== "normal" && mode !== "darken" && mode !== "lighten") return false;
-  if (move.kind === "contrast") return move.grade === NORMAL_GRADE && move.black === 0 && move.white === LAST_ZONE;
-  const { strands } = move;
-  return strands.every(isHold) && strands[0]!.from === 0 && strands[strands.length - 1]!.from === LAST_ZONE;
+  switch (move.kind) {
+    case "contrast":
+      return move.grade === NORMAL_GRADE && move.black === 0 && move.white === LAST_ZONE;
+    case "contrast-mask":
+      return move.density === 0;
+    case "placement": {
+      const { strands } = move;
+      return strands.every(isHold) && strands[0]!.from === 0 && strands[strands.length - 1]!.from === LAST_ZONE;
+    }
+  }
 }

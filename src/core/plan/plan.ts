@@ -1,10 +1,11 @@
 import type { BlendMode } from "../blend/blend";
 import type { ContrastSettings } from "../contrast/contrastCurve";
+import type { ContrastMaskSettings } from "../contrast/contrastMask";
 import type { HueKnot } from "../mix/hueCurve";
 import type { Weights } from "../mix/weights";
 import type { Strand } from "../placement/strand";
 
-export const PLAN_VERSION = 2;
+export const PLAN_VERSION = 3;
 
 /** Colour to monochrome: weights in linear light, then the hue response. */
 export interface Mix {
@@ -29,7 +30,12 @@ export interface ContrastMove extends ContrastSettings {
   kind: "contrast";
 }
 
-export type Move = PlacementMove | ContrastMove;
+/** The darkroom's blurred negative: large contrasts tamed, small ones kept. */
+export interface ContrastMaskMove extends ContrastMaskSettings {
+  kind: "contrast-mask";
+}
+
+export type Move = PlacementMove | ContrastMove | ContrastMaskMove;
 export type MoveKind = Move["kind"];
 
 /** One tonal move. */
@@ -41,12 +47,26 @@ export interface Pass {
   strength: number;
   /** How what the move makes meets what is beneath. */
   blend: BlendMode;
+  /** Zones whose tones stay as they come, in order. */
+  zonesOff: number[];
+  /** The set it is tied into, by id; the passes of a set are neighbours. */
+  set: string | null;
   move: Move;
+}
+
+/** Neighbouring passes with one strength over theirs. */
+export interface PassSet {
+  id: string;
+  name: string;
+  on: boolean;
+  /** Times the strength of each of its passes, 0–2. */
+  strength: number;
 }
 
 /** The ordered steps from colour to print: data only, independent of pixel size. */
 export interface Plan {
   version: typeof PLAN_VERSION;
   mix: Mix;
+  sets: PassSet[];
   passes: Pass[];
 }

@@ -1,7 +1,7 @@
 import { toneToLuminance } from "../colour/lstar";
 import { srgbEncode } from "../colour/transferCurve";
 import { jumpTable, pairTable } from "../kernels/pairTable";
-import { TONE_KNOTS } from "../plan/compilePlan";
+import { TONE_KNOTS } from "../zones/toneKnots";
 import { LAST_ZONE, owningZone } from "../zones/zone";
 
 /** Ways of looking at a print's tones; each is one table from tone to grey. */

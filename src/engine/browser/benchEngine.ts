@@ -1,11 +1,12 @@
 import type { PreparedPicture } from "@/contracts/preparedPicture";
-import type { Frame, FromWorker, RenderRequest, ToWorker } from "../messages";
-import type { PointReading, StageHistograms } from "../stage";
+import type { Frame, FromWorker, Glimpse, GlimpseOf, Measured, Place, RenderRequest, ToWorker } from "../messages";
+import type { Plan } from "@/core/plan/plan";
+import type { PointReading } from "../stage";
 
 export interface BenchEngineEvents {
   onReady(hueShares: Float32Array): void;
   onFrame(frame: Frame): void;
-  onMeasured(histograms: StageHistograms): void;
+  onMeasured(measured: Measured): void;
   onFailure(message: string): void;
 }
 
@@ -16,6 +17,7 @@ export interface BenchEngineEvents {
 export class BenchEngine {
   readonly #worker: Worker;
   readonly #readings = new Map<number, (reading: PointReading | undefined) => void>();
+  readonly #glimpses = new Map<number, (glimpses: Glimpse[]) => void>();
   #number = 0;
 
   constructor(pictureId: string, picture: PreparedPicture, events: BenchEngineEvents) {
@@ -24,8 +26,9 @@ export class BenchEngine {
       if (data.type === "ready") events.onReady(data.hueShares);
       else if (data.type === "failed") events.onFailure(data.message);
       else if (data.type === "frame") events.onFrame(data);
-      else if (data.type === "measured") events.onMeasured(data.histograms);
-      else if (data.type === "reading") this.#answer(data.number, data.reading);
+      else if (data.type === "measured") events.onMeasured(data);
+      else if (data.type === "reading") answer(this.#readings, data.number, data.reading);
+      else if (data.type === "glimpse") answer(this.#glimpses, data.number, data.glimpses);
     };
     this.#worker.onerror = (event) => events.onFailure(event.message || "the rendering worker stopped");
     this.#send({ type: "open", pictureId, picture, origin: location.origin });
@@ -38,11 +41,18 @@ export class BenchEngine {
     return number;
   }
 
-  /** What lies under a place in the picture (0–1 each way). */
-  read(x: number, y: number): Promise<PointReading | undefined> {
+  /** What lies under a place in the picture. */
+  read(place: Place): Promise<PointReading | undefined> {
     const number = ++this.#number;
-    this.#send({ type: "read", number, x, y });
+    this.#send({ type: "read", number, place });
     return new Promise((resolve) => this.#readings.set(number, resolve));
+  }
+
+  /** Small pictures of a plan: one of the finished print, or one for each pass of what it changes. */
+  glimpse(plan: Plan, of: GlimpseOf): Promise<Glimpse[]> {
+    const number = ++this.#number;
+    this.#send({ type: "glimpse", number, plan, of });
+    return new Promise((resolve) => this.#glimpses.set(number, resolve));
   }
 
   /** Gives a shown frame's buffer back for the next one. */
@@ -58,9 +68,9 @@ export class BenchEngine {
   #send(message: ToWorker): void {
     this.#worker.postMessage(message);
   }
+}
 
-  #answer(number: number, reading: PointReading | undefined): void {
-    this.#readings.get(number)?.(reading);
-    this.#readings.delete(number);
-  }
+function answer<T>(waiting: Map<number, (value: T) => void>, number: number, value: T): void {
+  waiting.get(number)?.(value);
+  waiting.delete(number);
 }

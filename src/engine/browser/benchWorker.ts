@@ -1,10 +1,11 @@
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import { planCompiler } from "@/core/plan/compilePlan";
-import type { Size } from "@/core/spatial/areaReduce";
+import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { encodedLight, lookTable } from "@/core/view/toneTables";
 import { LevelFetcher } from "../levelFetcher";
-import type { BenchLook, Frame, FromWorker, LevelArea, RenderRequest, ToWorker } from "../messages";
-import { Stage, type Showing } from "../stage";
+import type { BenchLook, Frame, FromWorker, Glimpse, GlimpseOf, LevelArea, Place, RenderRequest, ToWorker } from "../messages";
+import type { Plan } from "@/core/plan/plan";
+import { Stage, type Showing, type ToneBases } from "../stage";
 
 // The page's worker: holds the decoded picture and its tones after each pass, and renders frames.
 // One render at a time; of those that arrive meanwhile only the newest is kept.
@@ -13,6 +14,10 @@ const scope = self as unknown as DedicatedWorkerGlobalScope;
 const HUE_BINS = 180;
 const PREVIEW_AFTER_MS = 60;
 const COUNT_AFTER_MS = 120;
+/** Long edge of the small pictures on slips and cards, in pixels. */
+const GLIMPSE_EDGE = 144;
+/** How much a change of tone is enlarged in them. */
+const GLIMPSE_GAIN = 3;
 /** Shown smaller than this part of the preview, the picture gets a stage of just its size: less to compute, no resampling by the browser. */
 const FITTED_BELOW = 0.9;
 
@@ -23,6 +28,8 @@ interface Open {
   /** The preview brought down to just the size it is shown at. */
   fitted: Stage | undefined;
   detail: { area: LevelArea; stage: Stage } | undefined;
+  /** The picture as small as on a slip. */
+  small: Stage | undefined;
 }
 
 let open: Open | undefined;
@@ -33,6 +40,9 @@ let spare: ArrayBuffer | undefined;
 let countLater: ReturnType<typeof setTimeout> | undefined;
 let previewLater: ReturnType<typeof setTimeout> | undefined;
 const compile = planCompiler();
+const compileSmall = planCompiler();
+/** Glimpses asked for before there is a picture. */
+const glimpsesLater: (() => void)[] = [];
 
 const say = (message: FromWorker, transfer: Transferable[] = []) => scope.postMessage(message, transfer);
 
@@ -47,8 +57,21 @@ scope.onmessage = ({ data }: MessageEvent<ToWorker>) => {
       schedule();
       break;
     case "read":
-      say({ type: "reading", number: data.number, reading: readPoint(data.x, data.y) });
+      say({ type: "reading", number: data.number, reading: readPoint(data.place) });
       break;
+    case "glimpse": {
+      const { number, plan, of } = data;
+      const answer = () => {
+        const glimpses = glimpse(plan, of);
+        say(
+          { type: "glimpse", number, glimpses },
+          glimpses.map(({ rgba }) => rgba.buffer),
+        );
+      };
+      if (open) answer();
+      else glimpsesLater.push(answer);
+      break;
+    }
     case "recycle":
       spare = data.buffer;
       break;
@@ -61,7 +84,8 @@ async function openPicture({ pictureId, picture, origin }: Extract<ToWorker, { t
   const { width, height, space } = picture.levels[level]!;
   const levels = await fetcher.read({ level, x: 0, y: 0, width, height }, new AbortController().signal);
   const preview = Stage.fromLevels(levels, { width, height }, space);
-  open = { picture, fetcher, preview, fitted: undefined, detail: undefined };
+  open = { picture, fetcher, preview, fitted: undefined, detail: undefined, small: undefined };
+  glimpsesLater.splice(0).forEach((later) => later());
   say({ type: "ready", hueShares: preview.hueShares(HUE_BINS) });
   schedule();
 }
@@ -101,31 +125,41 @@ function renderWaiting(): void {
   clearTimeout(previewLater);
   const renderPreview = () => renderStage(fittedStage(request.shownSize), "preview", number, request);
   if (!shown) return renderPreview();
-  renderStage(shown.stage, shown.area, number, request);
+  renderStage(shown.stage, shown.area, number, request, basesFor(request));
   previewLater = setTimeout(renderPreview, PREVIEW_AFTER_MS);
 }
 
-function renderStage(stage: Stage, area: Frame["area"], number: number, request: RenderRequest): void {
+/** The surroundings a part of the picture needs, where the plan has steps that look at them. */
+function basesFor({ plan, hand, shownSize }: RenderRequest): ToneBases {
+  const compiled = compile(plan);
+  if (!compiled.passes.some(({ step }) => step?.kind === "spatial")) return new Map();
+  const whole = fittedStage(shownSize);
+  whole.update(compiled, hand);
+  return whole.bases();
+}
+
+function renderStage(stage: Stage, area: Frame["area"], number: number, request: RenderRequest, bases?: ToneBases): void {
   const begin = performance.now();
-  const rgba = stage.render(compile(request.plan), request.chosen, showingOf(request.look), spare);
+  const showing = { ...showingOf(request.look), screens: request.screens };
+  const rgba = stage.render(compile(request.plan), request.hand, showing, { buffer: spare, bases });
   spare = undefined;
   say({ type: "frame", number, area, ...stage.size, rgba, tookMs: performance.now() - begin }, [rgba.buffer]);
   clearTimeout(countLater);
   if (area !== "preview" || request.isPeek) return;
   // Counting comes after the frame is on its way: first on the pixels shown, exactly when the hand rests.
-  measure(stage);
+  measure(stage, request);
   if (stage !== open!.preview) countLater = setTimeout(() => countExactly(request), COUNT_AFTER_MS);
 }
 
-function measure(stage: Stage): void {
+function measure(stage: Stage, { pins }: RenderRequest): void {
   const histograms = stage.histograms();
-  if (histograms) say({ type: "measured", histograms });
+  if (histograms) say({ type: "measured", histograms, pins: pins.flatMap((pin) => readStage(stage, pin) ?? []) });
 }
 
 function countExactly(request: RenderRequest): void {
   const { preview } = open!;
-  preview.update(compile(request.plan), request.chosen);
-  measure(preview);
+  preview.update(compile(request.plan), request.hand);
+  measure(preview, request);
 }
 
 /** The stage whose pixels are those of the screen, unless the picture is shown about as large as the preview or larger. */
@@ -148,7 +182,11 @@ function fetchDetail(area: LevelArea, number: number, request: RenderRequest): v
       fetching = undefined;
       open!.detail = {
         area,
-        stage: Stage.fromLevels(levels, { width: area.width, height: area.height }, picture.levels[area.level]!.space),
+        stage: Stage.fromLevels(levels, { width: area.width, height: area.height }, picture.levels[area.level]!.space, {
+          x: area.x,
+          y: area.y,
+          whole: picture.levels[area.level]!,
+        }),
       };
       waiting ??= { number, request };
       schedule();
@@ -170,7 +208,7 @@ function covers(outer: LevelArea, inner: LevelArea): boolean {
   );
 }
 
-function readPoint(x: number, y: number) {
+function readPoint({ x, y }: Place) {
   if (!open) return undefined;
   const { preview, fitted, detail, picture } = open;
   if (detail) {
@@ -181,22 +219,37 @@ function readPoint(x: number, y: number) {
     const reading = inside ? detail.stage.readPoint(column, row) : undefined;
     if (reading) return reading;
   }
-  const { size } = fitted ?? preview;
-  return (fitted ?? preview).readPoint(
-    Math.min(Math.floor(x * size.width), size.width - 1),
-    Math.min(Math.floor(y * size.height), size.height - 1),
-  );
+  return readStage(fitted ?? preview, { x, y });
+}
+
+function readStage(stage: Stage, { x, y }: Place) {
+  const { width, height } = stage.size;
+  return stage.readPoint(Math.min(Math.floor(x * width), width - 1), Math.min(Math.floor(y * height), height - 1));
+}
+
+function glimpse(plan: Plan, of: GlimpseOf): Glimpse[] {
+  const small = (open!.small ??= open!.preview.reducedTo(fitLongEdge(open!.preview.size, GLIMPSE_EDGE)));
+  const compiled = compileSmall(plan);
+  if (of === "print") return [{ ...small.size, rgba: small.render(compiled, undefined, showingOf({ kind: "picture" })) }];
+  return small.changes(compiled).map((change) => ({ ...small.size, rgba: changePixels(change) }));
+}
+
+/** A change of tones as pixels: lighter than mid grey where it lightens, darker where it darkens. */
+function changePixels(change: Float32Array): Uint8ClampedArray<ArrayBuffer> {
+  const rgba = new Uint8ClampedArray(4 * change.length).fill(255);
+  for (let i = 0; i < change.length; i++) rgba[4 * i] = rgba[4 * i + 1] = rgba[4 * i + 2] = 255 * (0.5 + GLIMPSE_GAIN * change[i]!);
+  return rgba;
 }
 
 const showings = new Map<string, Showing>();
 
 function showingOf(look: BenchLook): Showing {
   const key = JSON.stringify(look);
-  let showing = showings.get(key);
-  if (!showing) {
-    const table = look.kind === "colour" ? encodedLight() : lookTable(look);
-    showing = { table, dithered: look.kind !== "stepped" && look.kind !== "colour", colour: look.kind === "colour" };
-    showings.set(key, showing);
-  }
+  const known = showings.get(key);
+  if (known) return known;
+  const table = look.kind === "colour" ? encodedLight() : lookTable(look.kind === "change" ? { kind: "picture" } : look);
+  const of = look.kind === "colour" || look.kind === "change" ? look.kind : "print";
+  const showing = { table, dithered: look.kind !== "stepped" && look.kind !== "colour", of, screens: false } as const;
+  showings.set(key, showing);
   return showing;
 }

@@ -80,14 +80,20 @@ const CHANNELS = ["red", "green", "blue"] as const;
 const ENCODE_KNOTS = 65536;
 const ENCODE_16 = pairTable(ENCODE_KNOTS, (y) => 65535 * srgbEncode(y));
 
+/** The picture no larger than a preview, in a file beside it where it has to be made. */
+export function overviewOf(layout: RawLayout): RawLayout {
+  const size = fitLongEdge(layout, PREVIEW_LONG_EDGE);
+  return size.width === layout.width ? layout : reduceLevel(layout, size, `${layout.file}.overview`);
+}
+
 /** Writes a smaller level of a picture: area means in linear light, stored as 16-bit Display P3. */
 function reduceLevel(source: RawLayout, size: Size, file: string): RawLayout {
   const raw = new RawLevels(source);
   const out = openSync(file, "w");
   try {
-    const decoder = new BandMachine(source.width, 0, 1);
+    const decoder = new BandMachine(source.width, 1);
     decoder.setSpace(source.space, source.depth);
-    const encoder = new BandMachine(ROWS_AT_A_TIME * size.width, 0, ENCODE_KNOTS);
+    const encoder = new BandMachine(ROWS_AT_A_TIME * size.width, ENCODE_KNOTS);
     encoder.setOutputTable(ENCODE_16);
     const mostRows = Math.ceil((ROWS_AT_A_TIME * source.height) / size.height) + 1;
     const planes = CHANNELS.map(() => new Float32Array(mostRows * source.width));

@@ -1,12 +1,14 @@
 import type { CompiledPlan } from "@/core/plan/compilePlan";
 import type { Size } from "@/core/spatial/areaReduce";
 import { rowRenderer } from "../renderRows";
+import type { ToneBases } from "../stage";
 import { RawLevels, type RawLayout } from "./rawLevels";
 
 /** One full-size render, shared by the threads that work on it. */
 export interface RenderJob {
   layout: RawLayout;
   plan: CompiledPlan;
+  bases: ToneBases;
   output: { size: Size; depth: 8 | 16 };
   bandPixels: number;
   /** The output's grey levels, row after row. */
@@ -30,7 +32,10 @@ export function workOnJob(job: RenderJob): void {
   try {
     const { width, height, depth, space } = job.layout;
     const readRows = (y: number, rows: number) => raw.read(0, y, width, rows);
-    const renderer = rowRenderer({ size: { width, height }, depth, space, readRows }, job.plan, job.output, job.bandPixels);
+    const renderer = rowRenderer({ size: { width, height }, depth, space, readRows }, job.plan, job.output, {
+      bases: job.bases,
+      bandPixels: job.bandPixels,
+    });
     const end = job.output.size.height;
     while (Atomics.load(board, STOPPED) === 0) {
       const from = Atomics.add(board, NEXT_ROW, ROWS_AT_A_TIME);

@@ -1,10 +1,12 @@
 import { Worker } from "node:worker_threads";
 import { CoreError } from "@/core/errors";
-import { compilePlan } from "@/core/plan/compilePlan";
+import { compilePlan, type CompiledPlan } from "@/core/plan/compilePlan";
 import type { Plan } from "@/core/plan/plan";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { BAND_PIXELS } from "../bandMachine";
-import type { RawLayout } from "./rawLevels";
+import { Stage, type ToneBases } from "../stage";
+import { overviewOf } from "./preparePicture";
+import { RawLevels, type RawLayout } from "./rawLevels";
 import { ROWS_DONE, STOPPED, workOnJob, type RenderJob } from "./renderJob";
 
 export interface RenderOptions {
@@ -15,6 +17,8 @@ export interface RenderOptions {
   threadFile?: URL | undefined;
   threads?: number | undefined;
   bandPixels?: number | undefined;
+  /** The picture at preview size, from which spatial passes gather surroundings; absent: made where a plan needs it. */
+  overview?: RawLayout | undefined;
   signal?: AbortSignal | undefined;
   /** Told the part done, 0–1, now and then. */
   onProgress?: ((part: number) => void) | undefined;
@@ -35,9 +39,11 @@ const PROGRESS_EVERY_MS = 100;
  */
 export async function renderPicture(layout: RawLayout, plan: Plan, options: RenderOptions): Promise<RenderedPicture> {
   const size = fitLongEdge(layout, options.longEdge ?? Infinity);
+  const compiled = compilePlan(plan);
   const job: RenderJob = {
     layout,
-    plan: compilePlan(plan),
+    plan: compiled,
+    bases: gatherBases(layout, compiled, options.overview),
     output: { size, depth: options.depth },
     bandPixels: options.bandPixels ?? BAND_PIXELS,
     levels: new SharedArrayBuffer(size.width * size.height * (options.depth / 8)),
@@ -61,6 +67,20 @@ export async function renderPicture(layout: RawLayout, plan: Plan, options: Rend
   if (options.signal?.aborted) throw new CoreError("cancelled", "the render was cancelled");
   options.onProgress?.(1);
   return { size, levels: options.depth === 8 ? new Uint8Array(job.levels) : new Uint16Array(job.levels) };
+}
+
+/** The surroundings that a plan's spatial steps see, gathered at preview size: the same in the page, here and in every thread. */
+function gatherBases(layout: RawLayout, plan: CompiledPlan, overview: RawLayout | undefined): ToneBases {
+  if (!plan.passes.some(({ step }) => step?.kind === "spatial")) return new Map();
+  const small = overview ?? overviewOf(layout);
+  const raw = new RawLevels(small);
+  try {
+    const stage = Stage.fromLevels(raw.read(0, 0, small.width, small.height), small, small.space);
+    stage.update(plan, undefined);
+    return stage.bases();
+  } finally {
+    raw.close();
+  }
 }
 
 async function runThreads(job: RenderJob, threadFile: URL, threads: number): Promise<void> {

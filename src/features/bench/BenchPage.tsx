@@ -7,7 +7,7 @@ import { PrintSummary } from "@/contracts/api";
 import { BenchEngine } from "@/engine/browser/benchEngine";
 import type { Frame } from "@/engine/messages";
 import { BenchContext, useBenchState, type Bench } from "./BenchContext";
-import { chosenPass, createBenchStore, type BenchStart } from "./benchStore";
+import { chosenPass, chosenSet, createBenchStore, type BenchStart } from "./benchStore";
 import { Easel } from "./Easel";
 import { HelpSheet } from "./HelpSheet";
 import { HistorySheet } from "./HistorySheet";
@@ -16,6 +16,7 @@ import { ColourPanel } from "./panels/ColourPanel";
 import { FinishPanel } from "./panels/FinishPanel";
 import { MixPanel } from "./panels/MixPanel";
 import { PassPanel } from "./panels/PassPanel";
+import { SetPanel } from "./panels/SetPanel";
 import { PlanRibbon } from "./PlanRibbon";
 import { SaveQueue } from "./saveQueue";
 import { Scale } from "./Scale";
@@ -47,7 +48,7 @@ export function BenchPage({ start }: { start: BenchStart }) {
     engine.current = new BenchEngine(start.picture.id, start.prepared, {
       onReady: (hueShares) => store.getState().set({ hueShares, isReady: true }),
       onFrame: (frame) => listeners.current.forEach((listener) => listener(frame)),
-      onMeasured: (measured) => store.getState().set({ measured }),
+      onMeasured: ({ histograms, pins }) => store.getState().set({ measured: histograms, pinReadings: pins }),
       onFailure: (message) =>
         store.getState().set({ failure: `The picture could not be shown: ${message}. Your print is safe; reload the page to try again.` }),
     });
@@ -89,12 +90,14 @@ function StepParts() {
   const plan = useBenchState((state) => state.plan);
   const step = useBenchState((state) => state.step);
   const chosen = chosenPass({ plan, step });
+  const set = chosenSet({ plan, step });
   return (
     <>
       {step.stage === "mix" ? <HueLine /> : <Scale />}
       {step.stage === "colour" && <ColourPanel />}
       {step.stage === "mix" && <MixPanel />}
       {chosen && <PassPanel pass={chosen.pass} index={chosen.index} />}
+      {set && <SetPanel set={set} />}
       {step.stage === "finish" && <FinishPanel />}
     </>
   );

@@ -3,9 +3,11 @@ import { useCallback, useEffect, useLayoutEffect, useRef, useState, type Pointer
 import type { Frame, LevelArea } from "@/engine/messages";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBench, useBenchState } from "./BenchContext";
-import { chosenPass, type Tool } from "./benchStore";
-import { beforePlan } from "./beforePlan";
+import { handOf, type Tool } from "./benchStore";
+import { beforePlan, planUpTo } from "./beforePlan";
 import { beginPull, type Puller } from "./pulling";
+import { Pins, togglePin } from "./Pins";
+import { Readings } from "./Readings";
 import { Readout } from "./Readout";
 import { detailArea, fitScale, fitView, panned, pictureBox, wheelScale, zoomAt, type Box, type View } from "./view";
 import styles from "./Easel.module.css";
@@ -19,6 +21,7 @@ const TOOLS: { tool: Tool; label: string; key: string; hint: string }[] = [
   { tool: "read", label: "Read", key: "R", hint: "Point at the picture to read its tones" },
   { tool: "pull-hue", label: "Pull hue", key: "H", hint: "Touch a colour and pull up for lighter, down for darker" },
   { tool: "pull-tone", label: "Pull tone", key: "L", hint: "In a placement: touch a tone and pull up for lighter, down for darker" },
+  { tool: "pin", label: "Pin", key: "I", hint: "Touch a place to keep its reading in view; touch a pin to take it away" },
   { tool: "move", label: "Move", key: "M", hint: "Drag the picture; the space bar does so with any tool" },
 ];
 
@@ -99,10 +102,11 @@ export function Easel() {
     }
     const point = pointIn(event);
     const place = placeOf(point);
+    if (event.button === 0 && tool === "pin" && place) return togglePin(bench, place, box);
     if (event.button !== 0 || !isPulling || !place) return;
     const { currentTarget, pointerId } = event;
     currentTarget.setPointerCapture(pointerId);
-    const touched = await bench.engine()?.read(place.x, place.y);
+    const touched = await bench.engine()?.read(place);
     if (!touched || !currentTarget.hasPointerCapture(pointerId)) return;
     const puller = beginPull(tool, touched, store);
     if ("refused" in puller) store.getState().set({ failure: puller.refused });
@@ -120,7 +124,7 @@ export function Easel() {
     if (!place) return store.getState().set({ reading: undefined });
     void bench
       .engine()
-      ?.read(place.x, place.y)
+      ?.read(place)
       .then((found) => store.getState().set({ reading: found }));
   };
   const onPointerEnd = () => {
@@ -152,7 +156,7 @@ export function Easel() {
       ref={easel}
       className={styles.easel}
       data-testid="easel"
-      style={{ cursor: moves ? "grab" : isPulling ? "ns-resize" : "crosshair" }}
+      style={{ cursor: moves ? "grab" : isPulling ? "ns-resize" : tool === "pin" ? "copy" : "crosshair" }}
       onPointerDown={(event) => void onPointerDown(event)}
       onPointerMove={onPointerMove}
       onPointerLeave={() => store.getState().set({ reading: undefined })}
@@ -190,6 +194,7 @@ export function Easel() {
                   : undefined
               }
             />
+            <Pins />
           </div>
         </div>
       )}
@@ -228,6 +233,7 @@ export function Easel() {
         </output>
       </div>
       <Readout reading={reading} />
+      <Readings />
     </div>
   );
 }
@@ -263,9 +269,10 @@ function useRenderRequests(easel: React.RefObject<HTMLElement | null>, detail: L
     latest.current = { detail, shownSize };
     const ask = () => {
       const state = store.getState();
-      const plan = state.isBefore ? beforePlan(state.plan, state.step) : state.plan;
-      const chosen = state.isBefore ? undefined : chosenPass(state)?.index;
-      const asked = engine()?.render({ plan, chosen, look: state.look, ...latest.current, isPeek: state.isBefore });
+      const { plan, step, look, screens, pins, isBefore, isUpToHere } = state;
+      const seen = isBefore ? beforePlan(plan, step) : isUpToHere ? planUpTo(plan, step) : plan;
+      const hand = isBefore ? undefined : handOf(state);
+      const asked = engine()?.render({ plan: seen, hand, look, screens, pins, ...latest.current, isPeek: isBefore });
       if (asked !== undefined && easel.current) easel.current.dataset.asked = String(asked); // equal to the frame drawn: nothing is under way
     };
     ask();
@@ -275,6 +282,9 @@ function useRenderRequests(easel: React.RefObject<HTMLElement | null>, detail: L
         state.step !== old.step ||
         state.look !== old.look ||
         state.isBefore !== old.isBefore ||
+        state.isUpToHere !== old.isUpToHere ||
+        state.screens !== old.screens ||
+        state.pins !== old.pins ||
         state.isReady !== old.isReady
       )
         ask();

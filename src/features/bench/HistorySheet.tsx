@@ -1,6 +1,9 @@
 "use client";
 import { Drawer } from "antd";
+import { useEffect, useRef, useState } from "react";
+import type { Plan } from "@/core/plan/plan";
 import { useBench, useBenchState } from "./BenchContext";
+import { GlimpseView } from "./GlimpseView";
 import { pathTo } from "./history";
 import styles from "./HistorySheet.module.css";
 
@@ -37,6 +40,7 @@ export function HistorySheet({ isOpen, onClose }: { isOpen: boolean; onClose(): 
                 data-aside={!path.has(id)}
                 onClick={() => void store.getState().jump(id)}
               >
+                <StepGlimpse id={id} />
                 <span>{label}</span>
                 <time dateTime={createdAt.toISOString()} suppressHydrationWarning>
                   {isHead ? "here" : path.has(id) ? TIME.format(createdAt) : "set aside"}
@@ -47,5 +51,26 @@ export function HistorySheet({ isOpen, onClose }: { isOpen: boolean; onClose(): 
         })}
       </ol>
     </Drawer>
+  );
+}
+
+/** The print at a step, small; fetched once it comes into sight. */
+function StepGlimpse({ id }: { id: string }) {
+  const { store } = useBench();
+  const frame = useRef<HTMLSpanElement>(null);
+  const [plan, setPlan] = useState<Plan>();
+  useEffect(() => {
+    const observer = new IntersectionObserver(([entry]) => {
+      if (!entry!.isIntersecting) return;
+      observer.disconnect();
+      void store.getState().planAt(id).then(setPlan);
+    });
+    observer.observe(frame.current!);
+    return () => observer.disconnect();
+  }, [store, id]);
+  return (
+    <span ref={frame} className={styles.glimpse}>
+      <GlimpseView plan={plan} />
+    </span>
   );
 }

@@ -1,21 +1,15 @@
 "use client";
 import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from "@dnd-kit/core";
-import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates, useSortable } from "@dnd-kit/sortable";
-import { CSS } from "@dnd-kit/utilities";
-import { Dropdown } from "antd";
-import { useEffect, useRef } from "react";
-import { v4 as uuid } from "uuid";
+import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates } from "@dnd-kit/sortable";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
-import { formatGrade } from "@/core/contrast/contrastCurve";
 import { LUMINANCE_WEIGHTS, CHANNELS } from "@/core/mix/weights";
-import { isHold } from "@/core/placement/strand";
-import { restingPass } from "@/core/plan/defaultPlan";
-import { insertPass, movePass } from "@/core/plan/editPasses";
-import type { Mix, MoveKind, Pass } from "@/core/plan/plan";
-import { formatZone } from "@/core/zones/zone";
+import { movePass } from "@/core/plan/editPasses";
+import type { Mix } from "@/core/plan/plan";
+import { AddPass } from "./AddPass";
 import { useBench, useBenchState } from "./BenchContext";
 import type { Step } from "./benchStore";
-import { MOVE_KINDS, MOVE_NAMES, MOVE_PURPOSES } from "./moveNames";
+import { PassSlip } from "./PassSlip";
+import { useChanges } from "./useChanges";
 import styles from "./PlanRibbon.module.css";
 
 /** How far a slip must be pulled before it is dragged rather than clicked, in CSS pixels. */
@@ -33,18 +27,10 @@ export function PlanRibbon() {
       keyboardCodes: { start: ["Space"], cancel: ["Escape"], end: ["Space"] },
     }),
   );
-  const choose = (chosen: Step) => () => store.getState().set({ step: chosen, chosenStrand: undefined, chosenKnot: undefined });
+  const changes = useChanges();
+  const choose = (chosen: Step) => () => store.getState().set({ step: chosen, chosenStrands: [], chosenKnot: undefined });
   const { profile } = start.picture.facts;
 
-  const add = (kind: MoveKind) => {
-    const { passes } = store.getState().plan;
-    const pass = restingPass(kind, uuid(), freshName(MOVE_NAMES[kind], passes));
-    const grown = insertPass(store.getState().plan, pass, step.stage === "pass" ? step.id : undefined);
-    if (!grown) return store.getState().set({ failure: "A plan holds no more passes than these." });
-    store.getState().adjust(() => grown);
-    store.getState().set({ step: { stage: "pass", id: pass.id }, chosenStrand: undefined });
-    store.getState().commit(`${pass.name} added`);
-  };
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return;
     const to = plan.passes.findIndex(({ id }) => id === over.id);
@@ -54,7 +40,7 @@ export function PlanRibbon() {
   };
 
   return (
-    <nav className={styles.ribbon} aria-label="Print plan">
+    <nav className={`${styles.ribbon} ${plan.sets.length ? styles.withSets : ""}`} aria-label="Print plan">
       <Slip
         name="Colour"
         words={profile === SRGB_SPACE.name ? "As found" : profile}
@@ -70,65 +56,27 @@ export function PlanRibbon() {
               pass={pass}
               number={i + 1}
               isOn={step.stage === "pass" && step.id === pass.id}
+              change={changes.get(pass.id)}
+              set={plan.sets.find(({ id }) => id === pass.set)}
+              ends={{ first: plan.passes[i - 1]?.set !== pass.set, last: plan.passes[i + 1]?.set !== pass.set }}
+              isSetOn={step.stage === "set" && step.id === pass.set}
               onChoose={choose({ stage: "pass", id: pass.id })}
+              onChooseSet={choose({ stage: "set", id: pass.set! })}
             />
           ))}
         </SortableContext>
       </DndContext>
-      <Dropdown
-        trigger={["click"]}
-        menu={{
-          items: MOVE_KINDS.map((kind) => ({
-            key: kind,
-            label: (
-              <span className={styles.offer}>
-                <b>{MOVE_NAMES[kind]}</b> {MOVE_PURPOSES[kind]}
-              </span>
-            ),
-          })),
-          onClick: ({ key }) => add(key as MoveKind),
-        }}
-      >
-        <button type="button" className={styles.add} data-testid="add-pass">
-          Add a pass
-        </button>
-      </Dropdown>
+      <AddPass />
       <Slip name="Finish" words="Export" isOn={step.stage === "finish"} onChoose={choose({ stage: "finish" })} />
     </nav>
   );
 }
 
-function PassSlip({ pass, number, isOn, onChoose }: { pass: Pass; number: number; isOn: boolean; onChoose(): void }) {
-  const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id: pass.id });
-  const element = useRef<HTMLButtonElement | null>(null);
-  useEffect(() => {
-    if (isOn) element.current?.scrollIntoView({ block: "nearest", inline: "nearest" });
-  }, [isOn]);
-  const classes = [styles.slip, !pass.on && styles.off, isOn && styles.on, isDragging && styles.dragged].filter(Boolean).join(" ");
-  return (
-    <button
-      type="button"
-      ref={(node) => {
-        setNodeRef(node);
-        element.current = node;
-      }}
-      {...attributes}
-      {...listeners}
-      role="button"
-      className={classes}
-      style={{ transform: CSS.Translate.toString(transform), transition }}
-      aria-current={isOn ? "step" : undefined}
-      data-testid={`pass-${number}`}
-      onClick={onChoose}
-    >
-      <span className={styles.name}>{pass.name}</span>
-      <i>{number}</i>
-      <span className={styles.words}>{pass.on ? passWords(pass) : "Switched off"}</span>
-      <span className={styles.bar}>
-        <span style={{ width: `${50 * pass.strength}%` }} />
-      </span>
-    </button>
-  );
+function mixWords(mix: Mix): string {
+  const plain = CHANNELS.every((channel) => Math.abs(mix.weights[channel] - LUMINANCE_WEIGHTS[channel]) < 1e-4);
+  const moved = mix.huesOn ? mix.hueKnots.filter((knot) => knot.stops !== 0).length : 0;
+  const hues = moved ? `${moved} hue${moved > 1 ? "s" : ""}` : undefined;
+  return [plain ? (hues ? undefined : "As the eye sees") : "Weights", hues].filter(Boolean).join(", ");
 }
 
 function Slip({ name, words, isOn, onChoose }: { name: string; words: string; isOn: boolean; onChoose(): void }) {
@@ -143,28 +91,4 @@ function Slip({ name, words, isOn, onChoose }: { name: string; words: string; is
       <span className={styles.words}>{words}</span>
     </button>
   );
-}
-
-/** What a pass does, as short as it can be said. */
-function passWords({ move, blend }: Pass): string {
-  const how = blend === "normal" ? "" : `, ${blend.replace("-", " ")}`;
-  if (move.kind === "contrast") return `Grade ${formatGrade(move.grade)}${how}`;
-  const moved = move.strands.filter((strand) => !isHold(strand));
-  const furthest = moved.toSorted((a, b) => Math.abs(b.to - b.from) - Math.abs(a.to - a.from))[0];
-  return `${furthest ? `${formatZone(furthest.from)} → ${formatZone(furthest.to)}` : "Placement"}${how}`;
-}
-
-/** "Placement", then "Placement 2" and so on. */
-function freshName(name: string, passes: readonly Pass[]): string {
-  const taken = new Set(passes.map((pass) => pass.name));
-  let number = 1;
-  while (taken.has(number === 1 ? name : `${name} ${number}`)) number++;
-  return number === 1 ? name : `${name} ${number}`;
-}
-
-function mixWords(mix: Mix): string {
-  const plain = CHANNELS.every((channel) => Math.abs(mix.weights[channel] - LUMINANCE_WEIGHTS[channel]) < 1e-4);
-  const moved = mix.huesOn ? mix.hueKnots.filter((knot) => knot.stops !== 0).length : 0;
-  const hues = moved ? `${moved} hue${moved > 1 ? "s" : ""}` : undefined;
-  return [plain ? (hues ? undefined : "As the eye sees") : "Weights", hues].filter(Boolean).join(", ");
 }

@@ -1,6 +1,6 @@
 "use client";
 import { useState, type KeyboardEvent, type PointerEvent } from "react";
-import { isHold, moveStrand, pushStrand, removeStrand, type Strand } from "@/core/placement/strand";
+import { isHold, moveStrand, moveTogether, pushStrand, removeStrand, type Strand } from "@/core/placement/strand";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import { useBench, useBenchState } from "./BenchContext";
 import { withMove } from "./benchStore";
@@ -19,10 +19,10 @@ interface StrandsProps {
   passName: string;
 }
 
-/** The ties of a placement, to drag, hold and remove by hand and key. */
+/** The strands of a placement, to drag, hold and remove by hand and key. */
 export function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) {
   const { store } = useBench();
-  const chosen = useBenchState((state) => state.chosenStrand);
+  const chosen = useBenchState((state) => state.chosenStrands);
   const [held, setHeld] = useState<{ index: number; end: "from" | "to"; offset: number }>();
   /** The strand let go of last lies over the others, so that it can be taken again where they meet. */
   const [uppermost, setUppermost] = useState<number>();
@@ -31,6 +31,7 @@ export function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) 
   const labelOf = (index: number) => {
     const move = store.getState().plan.passes.find((pass) => pass.id === passId)?.move;
     const now = move?.kind === "placement" ? move.strands[index] : undefined;
+    if (chosen.length > 1) return `${chosen.length} strands moved in ${passName}`;
     return now ? `${formatZone(now.from)} to ${formatZone(now.to)} in ${passName}` : `Strands of ${passName}`;
   };
   const drag = (index: number, end: "from" | "to") => ({
@@ -38,7 +39,8 @@ export function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) 
       if (event.button !== 0) return;
       event.stopPropagation();
       event.currentTarget.setPointerCapture(event.pointerId);
-      store.getState().set({ chosenStrand: index, look: { kind: "picture" }, isBefore: false });
+      const together = event.ctrlKey || event.metaKey ? toggled(chosen, index) : chosen.includes(index) ? inHand(chosen, index) : [index];
+      store.getState().set({ chosenStrands: together, look: { kind: "picture" }, isBefore: false });
       // What is grabbed beside its middle must not jump to the pointer.
       setHeld({ index, end, offset: strands[index]![end] - zoneAt(event) });
     },
@@ -47,8 +49,9 @@ export function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) 
       const reached = zoneAt(event) + held.offset;
       const zone = event.altKey ? reached : snapZone(reached);
       const strand = strands[index]!;
-      const pushes = event.shiftKey && end === "to";
-      change(pushes ? pushStrand(strands, index, zone) : moveStrand(strands, index, { ...strand, [end]: zone }));
+      if (end === "from") change(moveStrand(strands, index, { ...strand, from: zone }));
+      else if (event.shiftKey) change(pushStrand(strands, index, zone));
+      else change(moveTogether(strands, new Set([...chosen, index]), zone - strand.to));
     },
     onLostPointerCapture: () => {
       if (!held) return;
@@ -66,11 +69,12 @@ export function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) 
     const strand = strands[index]!;
     const by = (event.key === "ArrowLeft" ? -1 : 1) * (event.shiftKey ? COARSE_KEY_STEP : KEY_STEP);
     if (event.key === "ArrowLeft" || event.key === "ArrowRight") {
-      change(moveStrand(strands, index, event.altKey ? { ...strand, from: strand.from + by } : { ...strand, to: strand.to + by }));
+      if (event.altKey) change(moveStrand(strands, index, { ...strand, from: strand.from + by }));
+      else change(moveTogether(strands, new Set([...chosen, index]), by));
       store.getState().commitSoon(labelOf(index));
     } else if (event.key === "Delete" || event.key === "Backspace") {
       change(removeStrand(strands, index));
-      store.getState().set({ chosenStrand: undefined });
+      store.getState().set({ chosenStrands: [] });
       store.getState().commit(`Strand at ${formatZone(strand.from)} removed from ${passName}`);
     } else if (event.key === "Enter") {
       change(moveStrand(strands, index, { from: strand.from, to: strand.from }));
@@ -84,7 +88,7 @@ export function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) 
     <>
       {drawingOrder(strands.length, uppermost).map((index) => {
         const strand = strands[index]!;
-        const isChosen = index === chosen;
+        const isChosen = chosen.includes(index);
         const words = isHold(strand) ? `holds ${formatZone(strand.from)}` : `places ${formatZone(strand.from)} at ${formatZone(strand.to)}`;
         return (
           <g
@@ -98,7 +102,7 @@ export function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) 
             aria-valuenow={strand.to}
             aria-valuetext={words}
             data-testid={`strand-${index}`}
-            onFocus={() => store.getState().set({ chosenStrand: index })}
+            onFocus={() => store.getState().chosenStrands.includes(index) || store.getState().set({ chosenStrands: [index] })}
             onKeyDown={onKeyDown(index)}
           >
             <path d={thread(x(strand.from), x(strand.to))} className={styles.strandLine} />
@@ -135,6 +139,15 @@ export function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) 
       })}
     </>
   );
+}
+
+/** Chosen strands with one more, or one fewer; the one in hand stands last. */
+function toggled(chosen: readonly number[], index: number): number[] {
+  return chosen.includes(index) ? chosen.filter((other) => other !== index) : [...chosen, index];
+}
+
+function inHand(chosen: readonly number[], index: number): number[] {
+  return [...chosen.filter((other) => other !== index), index];
 }
 
 /** Indices from the lowest drawn to the uppermost. */

@@ -10,6 +10,7 @@ import styles from "./TopBar.module.css";
 const LOOKS = [
   { value: "picture", label: "Picture" },
   { value: "stepped", label: "Stepped" },
+  { value: "change", label: "Change" },
   { value: "colour", label: "Source colour" },
 ] as const;
 
@@ -28,6 +29,7 @@ export function TopBar({ onHelp, onHistory }: { onHelp(): void; onHistory(): voi
   const history = useBenchState((state) => state.history);
   const saveState = useBenchState((state) => state.saveState);
   const isBefore = useBenchState((state) => state.isBefore);
+  const isUpToHere = useBenchState((state) => state.isUpToHere);
   const undo = undoTarget(history);
   const redo = redoTarget(history);
   const undone = history.revisions.find((revision) => revision.id === history.head);
@@ -52,6 +54,16 @@ export function TopBar({ onHelp, onHistory }: { onHelp(): void; onHistory(): voi
           value={look.kind === "zone" ? "picture" : look.kind}
           onChange={(kind) => store.getState().set({ look: { kind } })}
         />
+        <Tooltip title="The print only as far as the step in hand (U); N and P step through it">
+          <Button
+            size="small"
+            ghost={!isUpToHere}
+            aria-pressed={isUpToHere}
+            onClick={() => store.getState().set({ isUpToHere: !isUpToHere })}
+          >
+            Up to here
+          </Button>
+        </Tooltip>
       </div>
       <div className={styles.acts}>
         <Tooltip title={undo ? `Undo: ${undone?.label}` : "Nothing to undo"}>

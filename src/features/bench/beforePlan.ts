@@ -1,13 +1,17 @@
 import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
 import type { Plan } from "@/core/plan/plan";
-import type { Step } from "./benchStore";
+import { handOf, type Step } from "./benchStore";
 
 /** The print without the step in hand and all after it; before the mix, plain luminance. */
 export function beforePlan(plan: Plan, step: Step): Plan {
-  if (step.stage === "pass") {
-    const index = plan.passes.findIndex((pass) => pass.id === step.id);
-    return { ...plan, passes: plan.passes.slice(0, Math.max(index, 0)) };
-  }
+  const hand = handOf({ plan, step });
+  if (hand) return { ...plan, passes: plan.passes.slice(0, hand.first) };
   const plain: Plan = { ...plan, mix: { ...plan.mix, weights: { ...LUMINANCE_WEIGHTS }, hueKnots: [] }, passes: [] };
   return step.stage === "finish" ? { ...plain, mix: plan.mix } : plain;
+}
+
+/** The print as far as the step in hand, nothing after it. */
+export function planUpTo(plan: Plan, step: Step): Plan {
+  if (step.stage === "finish") return plan;
+  return { ...plan, passes: plan.passes.slice(0, handOf({ plan, step })?.end ?? 0) };
 }

@@ -3,8 +3,10 @@ import { createStore, type StoreApi } from "zustand/vanilla";
 import type { PictureSummary, PrintSummary, RevisionSummary } from "@/contracts/api";
 import { Revision } from "@/contracts/api";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
-import type { Move, Pass, Plan } from "@/core/plan/plan";
-import type { BenchLook } from "@/engine/messages";
+import type { Move, Pass, PassSet, Plan } from "@/core/plan/plan";
+import { placeOfSet } from "@/core/plan/editPasses";
+import type { BenchLook, Place } from "@/engine/messages";
+import type { Hand } from "@/engine/runs";
 import type { PointReading, StageHistograms } from "@/engine/stage";
 import { redoTarget, undoTarget, withStep, type History } from "./history";
 import type { SaveQueue, SaveState } from "./saveQueue";
@@ -19,9 +21,9 @@ export interface BenchStart {
   plan: Plan;
 }
 
-/** The step in hand: a stage of the plan by name, or a pass by id. */
-export type Step = { stage: "colour" | "mix" | "finish" } | { stage: "pass"; id: string };
-export type Tool = "move" | "pull-hue" | "pull-tone" | "read";
+/** The step in hand: a stage of the plan by name, or a pass or a set of passes by id. */
+export type Step = { stage: "colour" | "mix" | "finish" } | { stage: "pass" | "set"; id: string };
+export type Tool = "move" | "pull-hue" | "pull-tone" | "read" | "pin";
 
 export interface BenchState {
   /** The plan as it is seen, a move under the hand included. */
@@ -32,11 +34,18 @@ export interface BenchState {
   look: BenchLook;
   /** Whether the print is seen without the step in hand, for as long as a key or button is held. */
   isBefore: boolean;
-  /** Index of the chosen strand or hue knot. */
-  chosenStrand: number | undefined;
+  /** Whether the print is seen only as far as the step in hand. */
+  isUpToHere: boolean;
+  /** Whether full black and bare paper are drawn as screens. */
+  screens: boolean;
+  /** Indices of the chosen strands, the one in hand last; index of the chosen hue knot. */
+  chosenStrands: readonly number[];
   chosenKnot: number | undefined;
   /** What the worker counted of the picture last. */
   measured: StageHistograms | undefined;
+  /** Places kept an eye on, and what was read there last. */
+  pins: readonly Place[];
+  pinReadings: readonly PointReading[];
   hueShares: Float32Array | undefined;
   reading: PointReading | undefined;
   saveState: SaveState;
@@ -57,6 +66,8 @@ export interface BenchActions {
   commitPending(): void;
   /** Goes to any step of the history. */
   jump(id: string): Promise<void>;
+  /** The plan at a step of the history; undefined where it cannot be fetched. */
+  planAt(id: string): Promise<Plan | undefined>;
   undo(): Promise<void>;
   redo(): Promise<void>;
   set(change: Partial<BenchState>): void;
@@ -82,20 +93,24 @@ export function createBenchStore(
       flush();
       return (turn = turn.then(go));
     };
+    const planAt = async (id: string) => {
+      const plan = plans.get(id) ?? (await fetchPlan(start.print.id, id));
+      if (plan) plans.set(id, plan);
+      return plan;
+    };
     const goTo = async (target: RevisionSummary | undefined) => {
       if (!target) return;
-      const plan = plans.get(target.id) ?? (await fetchPlan(start.print.id, target.id));
+      const plan = await planAt(target.id);
       if (!plan) {
         set({ failure: "That step could not be fetched. Nothing is lost; try again in a moment." });
         return;
       }
-      plans.set(target.id, plan);
       const base = get().history.head;
       committed = plan;
       set({
         plan,
         history: { ...get().history, head: target.id },
-        chosenStrand: undefined,
+        chosenStrands: [],
         chosenKnot: undefined,
         step: keptStep(get().step, plan),
       });
@@ -111,9 +126,13 @@ export function createBenchStore(
       tool: "read",
       look: { kind: "picture" },
       isBefore: false,
-      chosenStrand: undefined,
+      isUpToHere: false,
+      screens: false,
+      chosenStrands: [],
       chosenKnot: undefined,
       measured: undefined,
+      pins: start.print.pins,
+      pinReadings: [],
       hueShares: undefined,
       reading: undefined,
       saveState: "saved",
@@ -146,6 +165,7 @@ export function createBenchStore(
           const { revisions, head } = get().history;
           return goTo(id === head ? undefined : revisions.find((revision) => revision.id === id));
         }),
+      planAt,
       undo: () => inTurn(() => goTo(undoTarget(get().history))),
       redo: () => inTurn(() => goTo(redoTarget(get().history))),
       set: (change) => set(change),
@@ -175,6 +195,24 @@ export function chosenPass({ plan, step }: Pick<BenchState, "plan" | "step">): {
   return index < 0 ? undefined : { pass: plan.passes[index]!, index };
 }
 
+/** The set in hand, if one is. */
+export function chosenSet({ plan, step }: Pick<BenchState, "plan" | "step">): PassSet | undefined {
+  return step.stage === "set" ? plan.sets.find((set) => set.id === step.id) : undefined;
+}
+
+/** The passes in hand: one, or those of a set. */
+export function handOf(state: Pick<BenchState, "plan" | "step">): Hand | undefined {
+  const set = chosenSet(state);
+  if (set) return placeOfSet(state.plan, set.id);
+  const chosen = chosenPass(state);
+  return chosen && { first: chosen.index, end: chosen.index + 1 };
+}
+
+/** A plan with one of its sets changed. */
+export function withSet(plan: Plan, id: string, change: Partial<PassSet>): Plan {
+  return { ...plan, sets: plan.sets.map((set) => (set.id === id ? { ...set, ...change } : set)) };
+}
+
 /** A plan with one of its passes changed. */
 export function withPass(plan: Plan, id: string, change: (pass: Pass) => Pass): Plan {
   return { ...plan, passes: plan.passes.map((pass) => (pass.id === id ? change(pass) : pass)) };
@@ -186,7 +224,9 @@ export function withMove(plan: Plan, id: string, move: Move): Plan {
 }
 
 function keptStep(step: Step, plan: Plan): Step {
-  return step.stage === "pass" && !plan.passes.some((pass) => pass.id === step.id) ? { stage: "mix" } : step;
+  if (step.stage !== "pass" && step.stage !== "set") return step;
+  const things = step.stage === "pass" ? plan.passes : plan.sets;
+  return things.some(({ id }) => id === step.id) ? step : { stage: "mix" };
 }
 
 function replay(history: History, edit: Unsent): History {

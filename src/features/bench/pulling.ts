@@ -61,7 +61,7 @@ function pullTone({ entering }: PointReading, store: BenchStore): Puller | { ref
   const show = (to: number) => (plan: Plan) =>
     withMove(plan, pass.id, { kind: "placement", strands: moveStrand(joined, index, { ...start, to }) });
   store.getState().adjust(show(start.to));
-  store.getState().set({ chosenStrand: index });
+  store.getState().set({ chosenStrands: [index] });
   const words = (plan: Plan) => {
     const move = plan.passes.find(({ id }) => id === pass.id)?.move;
     return `${formatZone(start.from)} → ${formatZone(move?.kind === "placement" ? move.strands[index]!.to : start.to)}`;

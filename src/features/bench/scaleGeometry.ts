@@ -1,3 +1,6 @@
+/** Room for words left of the rails, and a rail's height, in CSS pixels. */
+export const LEFT = 112;
+export const RAIL = 14;
 /** Upper edge of the threads, and lower, in CSS pixels; handles lie this far inside, clear of the numerals. */
 export const TOP = 54;
 export const BOTTOM = 122;

@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import type { BenchLook } from "@/engine/messages";
-import { chosenPass, withPass, type BenchStore, type Step } from "./benchStore";
+import { chosenPass, chosenSet, handOf, withPass, withSet, type BenchStore, type Step } from "./benchStore";
 
 /** The bench's keys, wherever the focus is, except while something is typed. */
 export function useBenchKeys(store: BenchStore, onHelp: () => void): void {
@@ -37,28 +37,38 @@ export function useBenchKeys(store: BenchStore, onHelp: () => void): void {
 
 function actions(store: BenchStore, onHelp: () => void): Record<string, () => void> {
   const state = store.getState();
-  const toggle = (kind: "stepped" | "colour") => () => state.set({ look: { kind: state.look.kind === kind ? "picture" : kind } });
+  const toggle = (kind: "stepped" | "colour" | "change") => () =>
+    state.set({ look: { kind: state.look.kind === kind ? "picture" : kind } });
   return {
     t: () => state.set({ look: zoneLook(state.look, 10) }),
     escape: () => state.set({ look: { kind: "picture" } }),
     s: toggle("stepped"),
     c: toggle("colour"),
+    x: toggle("change"),
+    u: () => state.set({ isUpToHere: !state.isUpToHere }),
+    v: () => state.set({ screens: !state.screens }),
     q: () => state.set({ isBefore: true }),
     r: () => state.set({ tool: "read" }),
     h: () => state.set({ tool: "pull-hue" }),
     l: () => state.set({ tool: "pull-tone" }),
     m: () => state.set({ tool: "move" }),
+    i: () => state.set({ tool: "pin" }),
     n: () => stepBy(store, 1),
     p: () => stepBy(store, -1),
-    o: () => {
-      const chosen = chosenPass(state);
-      if (!chosen) return;
-      const { id, name, on } = chosen.pass;
-      state.adjust((plan) => withPass(plan, id, (pass) => ({ ...pass, on: !on })));
-      state.commit(`${name} ${on ? "off" : "on"}`);
-    },
+    o: () => switchOver(store),
     "?": onHelp,
   };
+}
+
+/** Switches the pass or set in hand on or off. */
+function switchOver(store: BenchStore): void {
+  const state = store.getState();
+  const set = chosenSet(state);
+  const thing = set ?? chosenPass(state)?.pass;
+  if (!thing) return;
+  const { id, name, on } = thing;
+  state.adjust((plan) => (set ? withSet(plan, id, { on: !on }) : withPass(plan, id, (pass) => ({ ...pass, on: !on }))));
+  state.commit(`${name} ${on ? "off" : "on"}`);
 }
 
 function zoneLook(look: BenchLook, zone: number): BenchLook {
@@ -73,9 +83,11 @@ function stepBy(store: BenchStore, by: number): void {
     ...plan.passes.map(({ id }) => ({ stage: "pass" as const, id })),
     { stage: "finish" },
   ];
-  const at = steps.findIndex((other) => other.stage === step.stage && (other.stage !== "pass" || other.id === (step as { id: string }).id));
+  // From a set one goes on to its first pass, or back to the step before that.
+  const hand = handOf({ plan, step });
+  const at = hand ? hand.first + 2 - (step.stage === "set" && by > 0 ? 1 : 0) : steps.findIndex(({ stage }) => stage === step.stage);
   const next = steps[Math.min(Math.max(at + by, 0), steps.length - 1)]!;
-  store.getState().set({ step: next, chosenStrand: undefined, chosenKnot: undefined });
+  store.getState().set({ step: next, chosenStrands: [], chosenKnot: undefined });
 }
 
 function isTyping(target: HTMLElement): boolean {

@@ -161,6 +161,15 @@ export function TypedValue({ label, text, onTyped }: { label: string; text: stri
   );
 }
 
+export function formatPercent(part: number): string {
+  return `${Math.round(100 * part)} %`;
+}
+
+export function parsePercent(text: string): number | undefined {
+  const percent = readNumber(text);
+  return percent === undefined ? undefined : percent / 100;
+}
+
 function readNumber(text: string): number | undefined {
   const value = Number(text.replace("−", "-").replace(",", ".").replace("%", "").trim());
   return text.trim() === "" || Number.isNaN(value) ? undefined : value;

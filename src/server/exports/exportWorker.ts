@@ -74,7 +74,8 @@ async function renderToFile(
 ): Promise<string> {
   const { files } = await preparedFolder(sql, pictureBlob);
   const { depth } = EXPORT_FORMAT_FACTS[settings.format];
-  const rendered = await renderPicture(files[0]!, plan, { ...options, depth, longEdge: settings.longEdge, signal, onProgress });
+  const overview = files.at(-1);
+  const rendered = await renderPicture(files[0]!, plan, { ...options, depth, longEdge: settings.longEdge, overview, signal, onProgress });
   const file = join(folder, fileName);
   await writePrint(rendered, settings, file);
   if (signal.aborted) throw new CoreError("cancelled", "the export was cancelled");

@@ -41,11 +41,12 @@ export async function getPrint(sql: Sql, id: string): Promise<PrintSummary> {
   return PrintSummary.parse(row);
 }
 
-/** Renames, deletes or brings back. */
+/** Renames, sets pins, deletes or brings back. Errors: AppError `not_found`. */
 export async function changePrint(sql: Sql, id: string, change: PrintChange): Promise<PrintSummary> {
   const updated = await sql`
     update print set
       name = coalesce(${change.name ?? null}, name),
+      pins = coalesce(${change.pins ? sql.json(change.pins) : null}, pins),
       deleted_at = case ${change.deleted ?? null}::boolean when true then now() when false then null else deleted_at end
     where id = ${id}
   `;
@@ -121,7 +122,7 @@ async function insertRevision(
 
 function selectPrints(sql: Sql) {
   return sql`
-    select p.id, p.picture_id as "pictureId", p.name, p.head, r.created_at as "changedAt"
+    select p.id, p.picture_id as "pictureId", p.name, p.head, p.pins, r.created_at as "changedAt"
     from print p join revision r on r.id = p.head
   `;
 }

@@ -250,3 +250,95 @@ export function histogram(tone: usize, n: i32, counts: usize, bins: i32): void {
     tone += 16;
   }
 }
+
+/** One row read between the knots of a table: value i at `from` + i · `step` knots, held at both ends. */
+export function sampleRow(table: usize, out: usize, n: i32, from: f32, step: f32, knots: i32): void {
+  const zero = f32x4.splat(0), top = f32x4.splat(<f32>knots);
+  for (let i: i32 = 0; i < n; i += 4) {
+    const first = f32x4.add(f32x4.splat(<f32>i), f32x4(0, 1, 2, 3));
+    const x = f32x4.add(f32x4.splat(from), f32x4.mul(first, f32x4.splat(step)));
+    v128.store(out, gather(table, f32x4.pmin(f32x4.pmax(x, zero), top)));
+    out += 16;
+  }
+}
+
+export function surroundingTone(tone: usize, slope: usize, offset: usize, out: usize, n: i32): void {
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16)
+    v128.store(out + i, clamp01(f32x4.add(f32x4.mul(v128.load(slope + i), v128.load(tone + i)), v128.load(offset + i))));
+}
+
+export function scaleLookedUp(plane: usize, tone: usize, n: i32, table: usize, knots: i32): void {
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16)
+    v128.store(plane + i, f32x4.mul(v128.load(plane + i), gatherUnit(table, knots, v128.load(tone + i))));
+}
+
+// CIE 1976 L*: linear up to L* 8, a cube above.
+// @ts-ignore: decorator
+@inline function luminanceOf(t: v128): v128 {
+  const u = f32x4.mul(f32x4.add(t, f32x4.splat(0.16)), f32x4.splat(1.0 / 1.16));
+  const linear = f32x4.mul(t, f32x4.splat(100.0 * 27.0 / 24389.0));
+  return v128.bitselect(f32x4.mul(f32x4.mul(u, u), u), linear, f32x4.gt(t, f32x4.splat(0.08)));
+}
+// @ts-ignore: decorator
+@inline function toneOf(y: v128): v128 {
+  const cube = f32x4.sub(f32x4.mul(cubeRoot(y), f32x4.splat(1.16)), f32x4.splat(0.16));
+  return v128.bitselect(cube, f32x4.mul(y, f32x4.splat(24389.0 / 2700.0)), f32x4.gt(y, f32x4.splat(216.0 / 24389.0)));
+}
+
+export function exposeBy(tone: usize, stops: usize, out: usize, n: i32): void {
+  const one = f32x4.splat(1);
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
+    const y = luminanceOf(clamp01(v128.load(tone + i)));
+    const k = exp2(v128.load(stops + i));
+    const lit = f32x4.div(f32x4.mul(k, y), f32x4.add(one, f32x4.mul(f32x4.sub(k, one), y)));
+    v128.store(out + i, toneOf(clamp01(lit)));
+  }
+}
+
+// @ts-ignore: decorator
+@inline function screen4(b: v128, a: v128): v128 {
+  return f32x4.sub(f32x4.add(b, a), f32x4.mul(b, a));
+}
+// @ts-ignore: decorator
+@inline function hardLight4(b: v128, a: v128): v128 {
+  const twice = f32x4.add(a, a);
+  return v128.bitselect(f32x4.mul(b, twice), screen4(b, f32x4.sub(twice, f32x4.splat(1))), f32x4.le(a, f32x4.splat(0.5)));
+}
+// @ts-ignore: decorator
+@inline function softLight4(b: v128, a: v128): v128 {
+  const one = f32x4.splat(1), over = f32x4.sub(f32x4.add(a, a), one);
+  const cubic = f32x4.mul(f32x4.add(f32x4.mul(f32x4.sub(f32x4.mul(b, f32x4.splat(16)), f32x4.splat(12)), b), f32x4.splat(4)), b);
+  const lifted = v128.bitselect(cubic, f32x4.sqrt(b), f32x4.le(b, f32x4.splat(0.25)));
+  const lighter = f32x4.mul(over, f32x4.sub(lifted, b)), darker = f32x4.mul(over, f32x4.mul(b, f32x4.sub(one, b)));
+  return f32x4.add(b, v128.bitselect(darker, lighter, f32x4.le(over, f32x4.splat(0))));
+}
+// @ts-ignore: decorator
+@inline function dodge4(b: v128, a: v128): v128 {
+  const one = f32x4.splat(1), zero = f32x4.splat(0);
+  const q = f32x4.pmin(f32x4.div(b, f32x4.pmax(f32x4.sub(one, a), f32x4.splat(1e-20))), one);
+  return v128.andnot(q, f32x4.le(b, zero));
+}
+// @ts-ignore: decorator
+@inline function blend4(mode: i32, b: v128, a: v128): v128 {
+  const one = f32x4.splat(1);
+  switch (mode) {
+    case 1: return f32x4.mul(b, a);
+    case 2: return screen4(b, a);
+    case 3: return hardLight4(a, b);
+    case 4: return f32x4.pmin(b, a);
+    case 5: return f32x4.pmax(b, a);
+    case 6: return dodge4(b, a);
+    case 7: return f32x4.sub(one, dodge4(f32x4.sub(one, b), f32x4.sub(one, a)));
+    case 8: return hardLight4(b, a);
+    case 9: return softLight4(b, a);
+    case 10: return f32x4.abs(f32x4.sub(b, a));
+    case 11: return f32x4.sub(f32x4.add(b, a), f32x4.mul(f32x4.add(b, b), a));
+    default: return a;
+  }
+}
+
+/** mode: place in BLEND_MODES. */
+export function blendPlanes(below: usize, above: usize, out: usize, n: i32, mode: i32): void {
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16)
+    v128.store(out + i, clamp01(blend4(mode, v128.load(below + i), v128.load(above + i))));
+}

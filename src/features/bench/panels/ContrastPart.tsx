@@ -1,4 +1,6 @@
 "use client";
+import { Switch } from "antd";
+import { useRef } from "react";
 import { formatGrade, HARDEST_GRADE, LEAST_RANGE, NORMAL_GRADE, SOFTEST_GRADE } from "@/core/contrast/contrastCurve";
 import type { ContrastMove, Pass } from "@/core/plan/plan";
 import { formatZone, LAST_ZONE, parseZone } from "@/core/zones/zone";
@@ -15,12 +17,24 @@ const GRADES = [-1, 0, 1, 2, 3, 4, 5] as const;
 export function ContrastPart({ pass, move }: { pass: Pass; move: ContrastMove }) {
   const { store } = useBench();
   const entering = useBenchState((state) => state.measured?.entering);
-  const { adjust, commit, commitSoon } = store.getState();
+  const { adjust, commit, commitSoon, set } = store.getState();
   const change = (changed: Partial<ContrastMove>) => adjust((plan) => withMove(plan, pass.id, { ...move, ...changed }));
+  const screens = useBenchState((state) => state.screens);
   const settle = (words: () => string) => ({
     onCommit: () => commit(`${words()} in ${pass.name}`),
     onCommitSoon: () => commitSoon(`${words()} in ${pass.name}`),
   });
+  /** What goes to the ends is drawn as screens for as long as their points are under the hand. */
+  const shown = useRef(false);
+  const showScreens = (isHeld: boolean) => {
+    if (isHeld && !store.getState().screens) {
+      shown.current = true;
+      set({ screens: true });
+    } else if (!isHeld && shown.current) {
+      shown.current = false;
+      set({ screens: false });
+    }
+  };
   const black = entering ? share(entering, 0, move.black) : 0;
   const white = entering ? share(entering, move.white, LAST_ZONE) : 0;
   return (
@@ -68,32 +82,38 @@ export function ContrastPart({ pass, move }: { pass: Pass; move: ContrastMove })
         />
       </Part>
       <Part title="True black, true white">
-        <ValueSlider
-          label="Black up to"
-          value={move.black}
-          min={0}
-          max={LAST_ZONE}
-          step={0.05}
-          rest={0}
-          format={formatZone}
-          parse={parseZone}
-          onChange={(to) => change({ black: Math.min(to, move.white - LEAST_RANGE) })}
-          {...settle(() => `Black up to ${formatZone(move.black)}`)}
-        />
-        <p className={styles.hint}>{formatShare(black)} of the picture goes to full black</p>
-        <ValueSlider
-          label="White from"
-          value={move.white}
-          min={0}
-          max={LAST_ZONE}
-          step={0.05}
-          rest={LAST_ZONE}
-          format={formatZone}
-          parse={parseZone}
-          onChange={(from) => change({ white: Math.max(from, move.black + LEAST_RANGE) })}
-          {...settle(() => `White from ${formatZone(move.white)}`)}
-        />
-        <p className={styles.hint}>{formatShare(white)} of the picture goes to bare paper</p>
+        <div onPointerDown={() => showScreens(true)} onLostPointerCapture={() => showScreens(false)}>
+          <ValueSlider
+            label="Black up to"
+            value={move.black}
+            min={0}
+            max={LAST_ZONE}
+            step={0.05}
+            rest={0}
+            format={formatZone}
+            parse={parseZone}
+            onChange={(to) => change({ black: Math.min(to, move.white - LEAST_RANGE) })}
+            {...settle(() => `Black up to ${formatZone(move.black)}`)}
+          />
+          <p className={styles.hint}>{formatShare(black)} of the picture goes to full black</p>
+          <ValueSlider
+            label="White from"
+            value={move.white}
+            min={0}
+            max={LAST_ZONE}
+            step={0.05}
+            rest={LAST_ZONE}
+            format={formatZone}
+            parse={parseZone}
+            onChange={(from) => change({ white: Math.max(from, move.black + LEAST_RANGE) })}
+            {...settle(() => `White from ${formatZone(move.white)}`)}
+          />
+          <p className={styles.hint}>{formatShare(white)} of the picture goes to bare paper</p>
+        </div>
+        <div className={styles.row}>
+          <Switch size="small" checked={screens} aria-label="Show where" onChange={(on) => set({ screens: on })} />
+          <span className={styles.hint}>Show where: lines on full black, dots on bare paper (V)</span>
+        </div>
       </Part>
     </>
   );

@@ -1,17 +1,20 @@
 "use client";
 import { Button, Switch } from "antd";
-import { useState } from "react";
 import { v4 as uuid } from "uuid";
 import { copyOf, insertPass, movePass, removePass } from "@/core/plan/editPasses";
 import type { Pass } from "@/core/plan/plan";
-import { ValueSlider } from "@/features/shared/ValueSlider";
 import { useBench } from "../BenchContext";
 import { withPass } from "../benchStore";
 import { MOVE_NAMES } from "../moveNames";
 import { BlendSelect } from "./BlendSelect";
+import { ContrastMaskPart } from "./ContrastMaskPart";
 import { ContrastPart } from "./ContrastPart";
+import { NameField } from "./NameField";
 import { Panel, Part } from "./Panel";
 import { PlacementPart } from "./PlacementPart";
+import { SetRow } from "./SetRow";
+import { StrengthSlider } from "./StrengthSlider";
+import { ZonesPart } from "./ZonesPart";
 import styles from "./Panel.module.css";
 
 /** A pass: its move, how it meets the print, and what can be done with it as a whole. */
@@ -32,13 +35,13 @@ export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
     const grown = insertPass(store.getState().plan, copy, pass.id);
     if (!grown) return set({ failure: "A plan holds no more passes than these." });
     adjust(() => grown);
-    set({ step: { stage: "pass", id: copy.id }, chosenStrand: undefined });
+    set({ step: { stage: "pass", id: copy.id }, chosenStrands: [] });
     commit(`${pass.name} duplicated`);
   };
   const remove = () => {
     const { passes } = store.getState().plan;
     const neighbour = passes[index + 1] ?? passes[index - 1];
-    set({ step: neighbour ? { stage: "pass", id: neighbour.id } : { stage: "mix" }, chosenStrand: undefined });
+    set({ step: neighbour ? { stage: "pass", id: neighbour.id } : { stage: "mix" }, chosenStrands: [] });
     adjust((plan) => removePass(plan, pass.id));
     commit(`${pass.name} deleted`);
   };
@@ -49,27 +52,16 @@ export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
   const isLast = index === store.getState().plan.passes.length - 1;
   return (
     <Panel
-      title={<NameField key={pass.id} name={pass.name} onNamed={rename} />}
+      title={<NameField key={pass.id} of="pass" name={pass.name} onNamed={rename} />}
       place={`Pass ${index + 1} · ${MOVE_NAMES[pass.move.kind].toLowerCase()} on the whole picture, after ${index === 0 ? "the mix" : `pass ${index}`}`}
     >
-      {pass.move.kind === "placement" ? (
-        <PlacementPart key={pass.id} pass={pass} move={pass.move} />
-      ) : (
-        <ContrastPart pass={pass} move={pass.move} />
-      )}
+      {pass.move.kind === "placement" && <PlacementPart key={pass.id} pass={pass} move={pass.move} />}
+      {pass.move.kind === "contrast" && <ContrastPart pass={pass} move={pass.move} />}
+      {pass.move.kind === "contrast-mask" && <ContrastMaskPart pass={pass} move={pass.move} />}
+      <ZonesPart pass={pass} />
       <Part title="How it meets the print">
-        <ValueSlider
-          label="Strength"
+        <StrengthSlider
           value={pass.strength}
-          min={0}
-          max={2}
-          step={0.01}
-          rest={1}
-          format={(value) => `${Math.round(100 * value)} %`}
-          parse={(text) => {
-            const percent = Number(text.replace("%", "").replace(",", ".").trim());
-            return text.trim() === "" || Number.isNaN(percent) ? undefined : percent / 100;
-          }}
           onChange={(strength) => change({ strength })}
           onCommit={() => commit(strengthLabel())}
           onCommitSoon={() => commitSoon(strengthLabel())}
@@ -103,30 +95,8 @@ export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
             Delete
           </Button>
         </div>
+        <SetRow pass={pass} index={index} />
       </Part>
     </Panel>
-  );
-}
-
-function NameField({ name, onNamed }: { name: string; onNamed(name: string): void }) {
-  const [draft, setDraft] = useState<string>();
-  const finish = () => {
-    const named = draft?.trim().slice(0, 80);
-    if (named && named !== name) onNamed(named);
-    setDraft(undefined);
-  };
-  return (
-    <input
-      className={styles.name}
-      aria-label="Name of the pass"
-      value={draft ?? name}
-      onChange={(event) => setDraft(event.target.value)}
-      onBlur={finish}
-      onKeyDown={(event) => {
-        event.stopPropagation();
-        if (event.key === "Enter") event.currentTarget.blur();
-        if (event.key === "Escape") setDraft(undefined);
-      }}
-    />
   );
 }

@@ -10,13 +10,15 @@ import { TypedValue } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../BenchContext";
 import { withMove } from "../benchStore";
 import { Part } from "./Panel";
+import { ReadyPlacements } from "./ReadyPlacements";
 import styles from "./Panel.module.css";
 
 /** A placement's strands as figures. */
 export function PlacementPart({ pass, move: { strands } }: { pass: Pass; move: PlacementMove }) {
   const { store } = useBench();
-  const chosenStrand = useBenchState((state) => state.chosenStrand);
+  const chosenStrands = useBenchState((state) => state.chosenStrands);
   const [refused, setRefused] = useState<string>();
+  const [isChoosing, setChoosing] = useState(false);
   const { adjust, commit, set } = store.getState();
   const changeStrands = (changed: readonly Strand[], label: string) => {
     adjust((plan) => withMove(plan, pass.id, { kind: "placement", strands: changed.map((strand) => ({ ...strand })) }));
@@ -29,7 +31,7 @@ export function PlacementPart({ pass, move: { strands } }: { pass: Pass; move: P
   });
   const acts = useMemo<StrandActs>(
     () => ({
-      choose: (at) => set({ chosenStrand: at }),
+      choose: (at) => set({ chosenStrands: [at] }),
       type: (at, end, text) => {
         const { name, strands: now, changeStrands: apply } = latest.current;
         const zone = parseZone(text);
@@ -46,7 +48,7 @@ export function PlacementPart({ pass, move: { strands } }: { pass: Pass; move: P
       },
       remove: (at) => {
         const { name, strands: now, changeStrands: apply } = latest.current;
-        set({ chosenStrand: undefined });
+        set({ chosenStrands: [] });
         apply(removeStrand(now, at), `Strand at ${formatZone(now[at]!.from)} removed from ${name}`);
       },
     }),
@@ -58,7 +60,7 @@ export function PlacementPart({ pass, move: { strands } }: { pass: Pass; move: P
     const joined = addStrand(strands, { from, to: curve(from) });
     if (!joined) return;
     changeStrands(joined, `A strand at ${formatZone(from)} in ${pass.name}`);
-    set({ chosenStrand: joined.findIndex((strand) => strand.from === from) });
+    set({ chosenStrands: [joined.findIndex((strand) => strand.from === from)] });
   };
   const holds = strands.filter(isHold).length;
   return (
@@ -70,7 +72,7 @@ export function PlacementPart({ pass, move: { strands } }: { pass: Pass; move: P
             index={at}
             from={strand.from}
             to={strand.to}
-            isChosen={at === chosenStrand}
+            isChosen={chosenStrands.includes(at)}
             canGo={strands.length > 2}
             acts={acts}
           />
@@ -85,10 +87,15 @@ export function PlacementPart({ pass, move: { strands } }: { pass: Pass; move: P
         <Button size="small" onClick={onAdd}>
           Add a strand
         </Button>
+        <Button size="small" aria-expanded={isChoosing} onClick={() => setChoosing(!isChoosing)}>
+          Ready placements
+        </Button>
         <Button size="small" onClick={() => changeStrands(RESTING_STRANDS, `${pass.name} cleared`)}>
           Clear
         </Button>
       </div>
+      {isChoosing && <ReadyPlacements pass={pass} onTaken={() => setChoosing(false)} />}
+      {chosenStrands.length > 1 && <p className={styles.hint}>{chosenStrands.length} strands in hand: dragging one moves all of them.</p>}
       {strands.length === 2 && holds === 2 && (
         <p className={styles.hint}>
           Click on the upper rail where a tone falls, then drag its ring to where it should lie. Or choose Pull tone, touch the picture and

@@ -1,0 +1,17 @@
+import { passInSet } from "./editPasses";
+import { isTonePass, leavesAll, passCurve, type ZoneCurve } from "./passCurve";
+import type { Plan } from "./plan";
+
+/**
+ * What neighbouring passes, from `first` up to before `end`, make of a tone one after the other, with the strengths of
+ * their sets. Undefined where one of them looks at surroundings, so that a tone alone does not tell where it goes.
+ */
+export function handCurve(plan: Plan, first: number, end: number): ZoneCurve | undefined {
+  const acting = plan.passes
+    .slice(first, end)
+    .map((pass) => passInSet(plan, pass))
+    .filter((pass) => !leavesAll(pass));
+  if (!acting.every(isTonePass)) return undefined;
+  const curves = acting.map(passCurve);
+  return (zone) => curves.reduce((reached, curve) => curve(reached), zone);
+}

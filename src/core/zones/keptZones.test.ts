@@ -1,0 +1,56 @@
+import fc from "fast-check";
+import { describe, expect, test } from "vitest";
+import { anyStrands } from "../../../tests/anyPlan";
+import { restingPass } from "../plan/defaultPlan";
+import { passCurve, type TonePass } from "../plan/passCurve";
+import { keptInOrder, zonesOnShare } from "./keptZones";
+
+test("a zone switched off is left alone to its borders; half a zone beyond, the pass acts fully", () => {
+  expect([4.5, 5, 5.5].map((zone) => zonesOnShare(zone, [5]))).toEqual([0, 0, 0]);
+  expect(zonesOnShare(5.75, [5])).toBeCloseTo(0.5, 12);
+  expect([4, 6, 0].map((zone) => zonesOnShare(zone, [5]))).toEqual([1, 1, 1]);
+  expect(zonesOnShare(5, [])).toBe(1);
+});
+
+test("two zones switched off side by side leave nothing between them", () => {
+  for (let zone = 3.5; zone <= 5.5; zone += 0.05) expect(zonesOnShare(zone, [4, 5])).toBeCloseTo(0, 12);
+});
+
+describe("order", () => {
+  test("tones that would pass a kept zone stop at its border", () => {
+    const moved = Float64Array.from({ length: 101 }, (_, i) => (i < 40 ? 8 : i / 10)); // 0 to 4 all thrown to VIII
+    const kept = keptInOrder(moved, [5]);
+    expect(kept[39]).toBeLessThanOrEqual(4.5);
+    expect(kept[50]).toBe(5);
+  });
+  test("what is in order stays as it is", () => {
+    const moved = Float64Array.from({ length: 1001 }, (_, i) =>
+      i < 450 ? (i / 450) ** 2 * 4.5 : i > 550 ? 10 - (10 - i / 100) * 0.8 : i / 100,
+    );
+    expect(keptInOrder(moved, [5])).toEqual(moved);
+  });
+  test("any placement with any zones off keeps the order of all 65,536 levels, and the tones of those zones", () => {
+    const zones = fc.subarray([...Array(11).keys()], { maxLength: 8 });
+    fc.assert(
+      fc.property(anyStrands(), zones, fc.double({ min: 0, max: 2, noNaN: true }), (strands, zonesOff, strength) => {
+        const curve = passCurve({
+          ...restingPass("placement", "p", "P"),
+          zonesOff,
+          strength,
+          move: { kind: "placement", strands },
+        } as TonePass);
+        let last = -Infinity;
+        for (let level = 0; level < 65536; level++) {
+          const zone = (level / 65535) * 10;
+          const placed = curve(zone);
+          if (placed < last - 1e-9) throw new Error(`falls at ${zone}`);
+          last = placed;
+          // A tone table has knots at every border of a zone, so that inside one nothing leaks in.
+          if (zonesOff.some((off) => Math.abs(zone - off) <= 0.5) && Math.abs(placed - zone) > 1e-6)
+            throw new Error(`${zone} moved to ${placed}`);
+        }
+      }),
+      { seed: 131, numRuns: 60 },
+    );
+  });
+});

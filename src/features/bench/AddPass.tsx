@@ -1,0 +1,64 @@
+"use client";
+import { Dropdown } from "antd";
+import { v4 as uuid } from "uuid";
+import { restingPass } from "@/core/plan/defaultPlan";
+import { insertPass } from "@/core/plan/editPasses";
+import type { MoveKind, Pass } from "@/core/plan/plan";
+import { useBench, useBenchState } from "./BenchContext";
+import { chosenPass } from "./benchStore";
+import { MOVE_KINDS, MOVE_NAMES, MOVE_PURPOSES } from "./moveNames";
+import styles from "./PlanRibbon.module.css";
+
+/** Adds a pass after the one in hand: fresh, or with the settings of the last one of its kind. */
+export function AddPass() {
+  const { store } = useBench();
+  const passes = useBenchState((state) => state.plan.passes);
+  const lastOf = (kind: MoveKind) => passes.findLast(({ move }) => move.kind === kind);
+  const add = (kind: MoveKind, like: Pass | undefined) => {
+    const { plan } = store.getState();
+    const fresh = restingPass(kind, uuid(), freshName(MOVE_NAMES[kind], plan.passes));
+    const pass = like ? { ...structuredClone(like), id: fresh.id, name: fresh.name, on: true, set: null } : fresh;
+    const grown = insertPass(plan, pass, chosenPass(store.getState())?.pass.id);
+    if (!grown) return store.getState().set({ failure: "A plan holds no more passes than these." });
+    store.getState().adjust(() => grown);
+    store.getState().set({ step: { stage: "pass", id: pass.id }, chosenStrands: [] });
+    store.getState().commit(like ? `${pass.name} added, as ${like.name}` : `${pass.name} added`);
+  };
+  const offers = MOVE_KINDS.flatMap((kind) => {
+    const last = lastOf(kind);
+    const fresh = {
+      key: kind as string,
+      label: (
+        <span className={styles.offer}>
+          <b>{MOVE_NAMES[kind]}</b> {MOVE_PURPOSES[kind]}
+        </span>
+      ),
+      onClick: () => add(kind, undefined),
+    };
+    const again = last && {
+      key: `${kind} again`,
+      label: (
+        <span className={styles.offer}>
+          <b /> as in “{last.name}”
+        </span>
+      ),
+      onClick: () => add(kind, last),
+    };
+    return again ? [fresh, again] : [fresh];
+  });
+  return (
+    <Dropdown trigger={["click"]} menu={{ items: offers }}>
+      <button type="button" className={styles.add} data-testid="add-pass">
+        Add a pass
+      </button>
+    </Dropdown>
+  );
+}
+
+/** "Placement", then "Placement 2" and so on. */
+function freshName(name: string, passes: readonly Pass[]): string {
+  const taken = new Set(passes.map((pass) => pass.name));
+  let number = 1;
+  while (taken.has(number === 1 ? name : `${name} ${number}`)) number++;
+  return number === 1 ? name : `${name} ${number}`;
+}

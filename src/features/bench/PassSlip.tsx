@@ -1,0 +1,94 @@
+"use client";
+import { useSortable } from "@dnd-kit/sortable";
+import { CSS } from "@dnd-kit/utilities";
+import { useEffect, useRef } from "react";
+import { formatGrade } from "@/core/contrast/contrastCurve";
+import { isHold } from "@/core/placement/strand";
+import { passInSet } from "@/core/plan/editPasses";
+import type { Pass, PassSet } from "@/core/plan/plan";
+import { formatZone } from "@/core/zones/zone";
+import type { Glimpse } from "@/engine/messages";
+import { formatPercent } from "@/features/shared/ValueSlider";
+import { GlimpseCanvas } from "./GlimpseView";
+import { MOVE_NAMES } from "./moveNames";
+import styles from "./PlanRibbon.module.css";
+
+interface Props {
+  pass: Pass;
+  number: number;
+  isOn: boolean;
+  /** What it changes, small: lighter and darker than mid grey. */
+  change: Glimpse | undefined;
+  set: PassSet | undefined;
+  /** Whether it is the set's first or last pass. */
+  ends: { first: boolean; last: boolean };
+  isSetOn: boolean;
+  onChoose(): void;
+  onChooseSet(): void;
+}
+
+/** One pass on the ribbon: what it does, how strongly, what it changes; under the bracket of its set. */
+export function PassSlip({ pass, number, isOn, change, set, ends, isSetOn, onChoose, onChooseSet }: Props) {
+  const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id: pass.id });
+  const element = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (isOn) element.current?.scrollIntoView({ block: "nearest", inline: "nearest" });
+  }, [isOn]);
+  const acts = passInSet({ sets: set ? [set] : [] }, pass);
+  const classes = [styles.slip, styles.pass, !acts.on && styles.off, isOn && styles.on, isDragging && styles.dragged];
+  const bracket = [styles.bracket, ends.first && styles.opens, ends.last && styles.closes, isSetOn && styles.bracketOn];
+  return (
+    <div ref={setNodeRef} className={styles.place} style={{ transform: CSS.Translate.toString(transform), transition }}>
+      {set && <span className={bracket.filter(Boolean).join(" ")} />}
+      {set && ends.first && (
+        <button
+          type="button"
+          className={styles.setName}
+          aria-current={isSetOn ? "step" : undefined}
+          onClick={onChooseSet}
+          data-testid="set"
+        >
+          {set.name} {set.on ? formatPercent(set.strength) : "off"}
+        </button>
+      )}
+      <button
+        type="button"
+        ref={element}
+        {...attributes}
+        {...listeners}
+        role="button"
+        className={classes.filter(Boolean).join(" ")}
+        aria-current={isOn ? "step" : undefined}
+        data-testid={`pass-${number}`}
+        onClick={onChoose}
+      >
+        <span className={styles.name}>{pass.name}</span>
+        <i>{number}</i>
+        <span className={styles.words}>{acts.on ? passWords(pass) : "Switched off"}</span>
+        <span className={styles.words}>{acts.on && formatPercent(acts.strength)}</span>
+        <span className={styles.change}>
+          <GlimpseCanvas glimpse={change} />
+        </span>
+        <span className={styles.bar}>
+          <span style={{ width: `${Math.min(50 * acts.strength, 100)}%` }} />
+        </span>
+      </button>
+    </div>
+  );
+}
+
+/** What a pass does, as short as it can be said. */
+function passWords({ move, blend }: Pass): string {
+  const how = blend === "normal" ? "" : `, ${blend.replace("-", " ")}`;
+  switch (move.kind) {
+    case "contrast":
+      return `Grade ${formatGrade(move.grade)}${how}`;
+    case "contrast-mask":
+      return `Mask ${formatPercent(move.density)}${how}`;
+    case "placement": {
+      const moved = move.strands.filter((strand) => !isHold(strand));
+      const furthest = moved.toSorted((a, b) => Math.abs(b.to - b.from) - Math.abs(a.to - a.from))[0];
+      return `${furthest ? `${formatZone(furthest.from)} → ${formatZone(furthest.to)}` : MOVE_NAMES.placement}${how}`;
+    }
+  }
+}

@@ -1,0 +1,89 @@
+"use client";
+import { Button, Switch } from "antd";
+import { placeOfSet, untieSet } from "@/core/plan/editPasses";
+import type { PassSet } from "@/core/plan/plan";
+import { formatPercent } from "@/features/shared/ValueSlider";
+import { useBench, useBenchState } from "../BenchContext";
+import { withSet } from "../benchStore";
+import { NameField } from "./NameField";
+import { Panel, Part } from "./Panel";
+import { StrengthSlider } from "./StrengthSlider";
+import styles from "./Panel.module.css";
+
+/** A set: its passes, and the one strength and switch over all of them. */
+export function SetPanel({ set }: { set: PassSet }) {
+  const { store } = useBench();
+  const plan = useBenchState((state) => state.plan);
+  const { adjust, commit, commitSoon } = store.getState();
+  const { first, end } = placeOfSet(plan, set.id);
+  const passes = plan.passes.slice(first, end);
+  const change = (changed: Partial<PassSet>) => adjust((now) => withSet(now, set.id, changed));
+  const strengthLabel = () => {
+    const now = store.getState().plan.sets.find(({ id }) => id === set.id);
+    return `${set.name} at ${formatPercent(now?.strength ?? 1)}`;
+  };
+  const untie = () => {
+    store.getState().set({ step: { stage: "pass", id: passes[0]!.id } });
+    adjust((now) => untieSet(now, set.id));
+    commit(`${set.name} untied`);
+  };
+  return (
+    <Panel
+      title={
+        <NameField
+          key={set.id}
+          of="set"
+          name={set.name}
+          onNamed={(name) => {
+            change({ name });
+            commit(`Set named ${name}`);
+          }}
+        />
+      }
+      place={`Set of ${passes.length} ${passes.length === 1 ? "pass" : "passes"}, ${first + 1} to ${end}`}
+    >
+      <Part title="The whole set">
+        <StrengthSlider
+          value={set.strength}
+          onChange={(strength) => change({ strength })}
+          onCommit={() => commit(strengthLabel())}
+          onCommitSoon={() => commitSoon(strengthLabel())}
+        />
+        <div className={styles.row}>
+          <Switch
+            size="small"
+            checked={set.on}
+            aria-label="Set on"
+            onChange={(on) => {
+              change({ on });
+              commit(`${set.name} ${on ? "on" : "off"}`);
+            }}
+          />
+          <span className={styles.hint}>{set.on ? "The set is on" : "The set is off"} (O)</span>
+        </div>
+        <p className={styles.hint}>Its strength is taken times that of each pass in it.</p>
+      </Part>
+      <Part title="Its passes">
+        <ul className={styles.list}>
+          {passes.map((pass, i) => (
+            <li key={pass.id} className={styles.member}>
+              <button
+                type="button"
+                className={styles.small}
+                onClick={() => store.getState().set({ step: { stage: "pass", id: pass.id }, chosenStrands: [] })}
+              >
+                {first + i + 1} {pass.name}
+              </button>
+              <span>{pass.on ? formatPercent(pass.strength * set.strength) : "off"}</span>
+            </li>
+          ))}
+        </ul>
+        <div className={styles.row}>
+          <Button size="small" onClick={untie}>
+            Untie all
+          </Button>
+        </div>
+      </Part>
+    </Panel>
+  );
+}

@@ -1,0 +1,51 @@
+"use client";
+import { Button } from "antd";
+import { v4 as uuid } from "uuid";
+import { tieToBefore, untieFrom } from "@/core/plan/editPasses";
+import type { Pass } from "@/core/plan/plan";
+import { useBench, useBenchState } from "../BenchContext";
+import styles from "./Panel.module.css";
+
+/** Ties a pass to the one before it, shows the set it is in, takes it out. */
+export function SetRow({ pass, index }: { pass: Pass; index: number }) {
+  const { store } = useBench();
+  const plan = useBenchState((state) => state.plan);
+  const { adjust, commit, set } = store.getState();
+  const own = plan.sets.find(({ id }) => id === pass.set);
+  const before = plan.passes[index - 1];
+  const isTied = !!before && before.set !== null && before.set === pass.set;
+  const tie = () => {
+    const tied = tieToBefore(store.getState().plan, pass.id, { id: uuid(), name: freshSetName(plan.sets), on: true, strength: 1 });
+    if (!tied) return;
+    adjust(() => tied);
+    commit(`${pass.name} tied to ${before!.name}`);
+  };
+  const untie = () => {
+    adjust((now) => untieFrom(now, pass.id));
+    commit(`${pass.name} untied`);
+  };
+  return (
+    <div className={styles.row}>
+      <Button size="small" disabled={!before || isTied} onClick={tie}>
+        Tie to the one before
+      </Button>
+      {own && (
+        <>
+          <Button size="small" onClick={untie}>
+            Untie
+          </Button>
+          <button type="button" className={styles.small} onClick={() => set({ step: { stage: "set", id: own.id }, chosenStrands: [] })}>
+            In {own.name}
+          </button>
+        </>
+      )}
+    </div>
+  );
+}
+
+function freshSetName(sets: readonly { name: string }[]): string {
+  const taken = new Set(sets.map(({ name }) => name));
+  let number = sets.length + 1;
+  while (taken.has(`Set ${number}`)) number++;
+  return `Set ${number}`;
+}
