@@ -103,7 +103,7 @@ export async function pick(page: Page, words: string): Promise<void> {
   await page.waitForSelector(".ant-dropdown-menu-item");
   await page.evaluate((text) => {
     const items = [...document.querySelectorAll<HTMLElement>(".ant-dropdown-menu-item")];
-    items.find((item) => item.innerText.startsWith(text))!.click();
+    items.find((item) => item.innerText.trim().startsWith(text))!.click();
   }, words);
 }
 

@@ -32,7 +32,9 @@ const saveState = (state: string) => page.waitForSelector(`[data-testid="save-st
 const steps = async (from: Page) => {
   await press(from, "History", "header");
   await from.waitForSelector('[data-testid="history"] li');
-  return from.$$eval('[data-testid="history"] button > span:nth-child(2)', (labels) => labels.map((label) => label.textContent).toReversed());
+  return from.$$eval('[data-testid="history"] button > span:nth-child(2)', (labels) =>
+    labels.map((label) => label.textContent).toReversed(),
+  );
 };
 
 test("what was saved is there after the kill, and work done meanwhile is sent when the server is back", async () => {

@@ -15,6 +15,14 @@ beforeAll(async () => {
 
 const PLACES = [0.2, 0.35, 0.5, 0.65, 0.8].flatMap((x) => [0.2, 0.4, 0.6, 0.8].map((y) => [x, y] as const));
 const greys = async () => (await pixelsAt(page, PLACES)).map(([grey]) => grey!);
+/** The print at 12 by 8, for a sheet that has grown or shrunk in between. */
+const smallGreys = () =>
+  page.$eval('[data-testid="preview"]', (element) => {
+    const small = new OffscreenCanvas(12, 8).getContext("2d")!;
+    small.imageSmoothingQuality = "high";
+    small.drawImage(element as HTMLCanvasElement, 0, 0, 12, 8);
+    return [...small.getImageData(0, 0, 12, 8).data].filter((_, i) => i % 4 === 0);
+  });
 const furthest = (a: number[], b: number[]) => Math.max(...a.map((grey, i) => Math.abs(grey - b[i]!)));
 const addPass = async (words: string) => {
   await page.click('[data-testid="add-pass"]');
@@ -35,7 +43,6 @@ describe("a contrast mask", () => {
     await page.waitForSelector('[aria-current="step"] canvas[data-drawn]');
   });
   test("looks the same at one to one as fitted", async () => {
-    const places = [[0.5, 0.5]] as const;
     await page.keyboard.press("g");
     await page.waitForSelector('[data-testid="close"]:not([hidden])');
     await settled(page);
@@ -60,7 +67,6 @@ describe("a contrast mask", () => {
         ),
       };
     });
-    expect(places).toHaveLength(1);
     expect(Math.abs(fitted - close)).toBeLessThan(1.5);
     await page.keyboard.press("f");
     await settled(page);
@@ -95,20 +101,19 @@ describe("a set", () => {
     await page.keyboard.press("o");
     await settled(page);
     expect(furthest(on, await greys())).toBeGreaterThan(4);
-    expect(await page.$$eval('[data-testid^="pass-"]', (slips) => slips.map((slip) => (slip as HTMLElement).innerText.includes("off")))).toEqual([
-      true,
-      true,
-    ]);
+    expect(
+      await page.$$eval('[data-testid^="pass-"]', (slips) => slips.map((slip) => (slip as HTMLElement).innerText.includes("off"))),
+    ).toEqual([true, true]);
     await page.keyboard.press("o");
     await settled(page);
     expect(furthest(on, await greys())).toBe(0);
   });
   test("is untied, its passes staying as they are", async () => {
-    const before = await greys();
+    const before = await smallGreys();
     await press(page, "Untie all", "aside");
     await settled(page);
     expect(await page.$('[data-testid="set"]')).toBeNull();
-    expect(furthest(before, await greys())).toBe(0);
+    expect(furthest(before, await smallGreys())).toBeLessThanOrEqual(2);
   });
 });
 
@@ -166,6 +171,7 @@ describe("ready placements", () => {
     await settled(page);
     await choosePass(1);
     await press(page, "Ready placements", "aside");
+    await page.waitForSelector('[aria-label="Delete My lights"]');
     await page.click('[aria-label="Delete My lights"]');
     await page.waitForFunction(() => !document.querySelector('[aria-label="Delete My lights"]'));
     await press(page, "Undo", ".ant-message");
@@ -207,7 +213,8 @@ describe("several strands", () => {
     await press(page, "Add a strand", "aside"); // at V
     await press(page, "Add a strand", "aside");
     await settled(page);
-    const values = () => page.$$eval('[data-testid^="strand-"]', (strands) => strands.map((strand) => Number(strand.getAttribute("aria-valuenow"))));
+    const values = () =>
+      page.$$eval('[data-testid^="strand-"]', (strands) => strands.map((strand) => Number(strand.getAttribute("aria-valuenow"))));
     const before = (await values()).toSorted((a, b) => a - b);
     const second = await middleOf(page, '[data-testid="strand-1"] [data-end="to"]');
     await page.mouse.click(second.x, second.y);
@@ -272,7 +279,8 @@ describe("ways of looking", () => {
   });
   test("a new pass can start as the last of its kind", async () => {
     await addPass("as in “Contrast”");
-    const black = (name: string) => page.$eval(`[role="slider"][aria-label="${name}"]`, (slider) => Number(slider.getAttribute("aria-valuenow")));
+    const black = (name: string) =>
+      page.$eval(`[role="slider"][aria-label="${name}"]`, (slider) => Number(slider.getAttribute("aria-valuenow")));
     expect(await black("Black up to")).toBeGreaterThan(2);
   });
 });

@@ -24,8 +24,9 @@ export class SaveQueue {
   /** Takes up what an earlier page left unsent. Returns it. */
   async restore(): Promise<readonly Unsent[]> {
     this.#unsent = [...(await this.store.load()), ...this.#unsent];
-    if (this.#unsent.length > 0) void this.#send();
-    return this.#unsent;
+    const restored = [...this.#unsent]; // sending takes from the list while the caller still reads it
+    if (restored.length > 0) void this.#send();
+    return restored;
   }
 
   add(edit: Unsent): void {
