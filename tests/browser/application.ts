@@ -57,16 +57,21 @@ export async function startApplication(place: Awaited<ReturnType<typeof applicat
       await ended;
     },
     async kill() {
-      for (const pid of withDescendants(application.pid!)) {
-        try {
-          process.kill(pid, "SIGKILL");
-        } catch {
-          // gone already, with its parent
-        }
-      }
+      const family = withDescendants(application.pid!);
+      for (const pid of family) signal(pid, "SIGKILL");
       await ended;
+      while (family.some((pid) => signal(pid, 0))) await new Promise((resolve) => setTimeout(resolve, 20));
     },
   };
+}
+
+/** Whether there was such a process to signal. */
+function signal(pid: number, name: "SIGKILL" | 0): boolean {
+  try {
+    return process.kill(pid, name);
+  } catch {
+    return false;
+  }
 }
 
 /** A process and all that it and its children started, parents first. */
