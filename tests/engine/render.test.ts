@@ -202,6 +202,27 @@ describe("what must not change a level", () => {
   });
 });
 
+test("what each pass changes adds up to the print", () => {
+  const size = { width: 60, height: 40 };
+  const stage = () => Stage.fromLevels(to8(colourful(60, 40)), size, SRGB_SPACE);
+  const plan = compilePlan(fullPlan());
+  const changes = stage().changes(plan);
+  expect(changes).toHaveLength(plan.passes.length);
+  const [unprinted, printed] = [stage(), stage()];
+  unprinted.update({ ...plan, passes: [] }, undefined);
+  printed.update(plan, undefined);
+  for (const [x, y] of [
+    [5, 5],
+    [30, 20],
+    [50, 33],
+  ] as const) {
+    let sum = 0;
+    for (const change of changes)
+      for (let dy = -1; dy <= 1; dy++) for (let dx = -1; dx <= 1; dx++) sum += change[(y + dy) * 60 + x + dx]! / 9;
+    expect(unprinted.readPoint(x, y)!.finished + sum).toBeCloseTo(printed.readPoint(x, y)!.finished, 5);
+  }
+});
+
 test("any valid plan on any picture gives levels in range, and as many as there are pixels", () => {
   fc.assert(
     fc.property(anyPlan(), fc.array(fc.integer({ min: 0, max: 65535 }), { minLength: 24, maxLength: 24 }), (plan, made) => {

@@ -111,6 +111,29 @@ describe("deleting", () => {
   });
 });
 
+describe("pins", () => {
+  test("stay with their print and are replaced as a whole", async () => {
+    const print = await addPrint(sql(), pictureId, defaultPlan());
+    expect(print.pins).toEqual([]);
+    await changePrint(sql(), print.id, {
+      pins: [
+        { x: 0.25, y: 0.5 },
+        { x: 1, y: 0 },
+      ],
+    });
+    await changePrint(sql(), print.id, { name: "Pinned" });
+    expect(await getPrint(sql(), print.id)).toMatchObject({
+      name: "Pinned",
+      pins: [
+        { x: 0.25, y: 0.5 },
+        { x: 1, y: 0 },
+      ],
+    });
+    await changePrint(sql(), print.id, { pins: [] });
+    expect((await getPrint(sql(), print.id)).pins).toEqual([]);
+  });
+});
+
 test("what is not there is said to be not there", async () => {
   const nowhere = randomUUID();
   await expect(getPrint(sql(), nowhere)).rejects.toMatchObject({ code: "not_found" });

@@ -7,7 +7,7 @@ import { anyStrands } from "../../../tests/anyPlan";
 import { findStrain } from "./findStrain";
 import { liftableZone } from "./liftZone";
 import { placementAtStrength, placementCurve } from "./placementCurve";
-import { addStrand, isHold, LEAST_GAP, moveStrand, pushStrand, removeStrand, type Strand } from "./strand";
+import { addStrand, isHold, LEAST_GAP, moveStrand, moveTogether, pushStrand, removeStrand, type Strand } from "./strand";
 
 const strands = (...pairs: [number, number][]): Strand[] => pairs.map(([from, to]) => ({ from, to }));
 
@@ -104,6 +104,21 @@ describe("moving strands", () => {
   test("one pushes those in its way along", () => {
     expect(pushStrand(strands([0, 0], [4, 4], [6, 6], [10, 10]), 1, 7)).toEqual(strands([0, 0], [4, 7], [6, 7], [10, 10]));
     expect(pushStrand(strands([0, 0], [4, 4], [6, 6], [10, 10]), 2, -3)).toEqual(strands([0, 0], [4, 0], [6, 0], [10, 10]));
+  });
+  test("several move by as much, and stop together at what stays", () => {
+    const start = strands([0, 0], [2, 2], [4, 5], [6, 6], [10, 10]);
+    const chosen = new Set([1, 2]);
+    expect(moveTogether(start, chosen, 0.5)).toEqual(strands([0, 0], [2, 2.5], [4, 5.5], [6, 6], [10, 10]));
+    expect(moveTogether(start, chosen, 3)).toEqual(strands([0, 0], [2, 3], [4, 6], [6, 6], [10, 10]));
+    expect(moveTogether(start, chosen, -9)).toEqual(strands([0, 0], [2, 0], [4, 3], [6, 6], [10, 10]));
+    fc.assert(
+      fc.property(anyStrands(), fc.array(fc.nat(7)), fc.double({ min: -12, max: 12, noNaN: true }), (any, picked, by) => {
+        const moved = moveTogether(any, new Set(picked), by);
+        for (let i = 1; i < moved.length; i++) expect(moved[i]!.to).toBeGreaterThanOrEqual(moved[i - 1]!.to);
+        expect(moved.map(({ from }) => from)).toEqual(any.map(({ from }) => from));
+      }),
+      { seed: 12 },
+    );
   });
   test("the last two stay", () => {
     expect(removeStrand(made, 1)).toHaveLength(2);

@@ -63,16 +63,14 @@ export function pushStrand(strands: readonly Strand[], index: number, to: number
  * Units   zones.
  */
 export function moveTogether(strands: readonly Strand[], chosen: ReadonlySet<number>, by: number): Strand[] {
-  let [least, most] = [-LAST_ZONE, LAST_ZONE];
-  strands.forEach(({ to }, i) => {
-    if (!chosen.has(i)) return;
-    const before = strands.findLast((_, k) => k < i && !chosen.has(k));
-    const after = strands.find((_, k) => k > i && !chosen.has(k));
-    least = Math.max(least, (before?.to ?? 0) - to);
-    most = Math.min(most, (after?.to ?? LAST_ZONE) - to);
-  });
-  const bounded = between(by, least, most);
-  return strands.map((strand, i) => (chosen.has(i) ? { from: strand.from, to: between(strand.to + bounded, 0, LAST_ZONE) } : strand));
+  const rooms = strands.map((_, i) => ({
+    low: strands.findLast((_, k) => k < i && !chosen.has(k))?.to ?? 0,
+    high: strands.find((_, k) => k > i && !chosen.has(k))?.to ?? LAST_ZONE,
+  }));
+  const met = (side: "low" | "high") => strands.flatMap(({ to }, i) => (chosen.has(i) ? [rooms[i]![side] - to] : []));
+  const bounded = between(by, Math.max(...met("low")), Math.min(...met("high")));
+  // Held between once more: a sum rounds, and an order lost by rounding is lost all the same.
+  return strands.map(({ from, to }, i) => ({ from, to: chosen.has(i) ? between(to + bounded, rooms[i]!.low, rooms[i]!.high) : to }));
 }
 
 /** Removes a strand; a placement keeps at least two. */
