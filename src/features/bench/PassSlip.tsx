@@ -1,7 +1,7 @@
 "use client";
 import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
-import { useEffect, useRef } from "react";
+import { memo, useEffect, useRef } from "react";
 import { formatGrade } from "@/core/contrast/contrastCurve";
 import { isHold } from "@/core/placement/strand";
 import { passInSet } from "@/core/plan/editPasses";
@@ -9,6 +9,8 @@ import type { Pass, PassSet } from "@/core/plan/plan";
 import { formatZone } from "@/core/zones/zone";
 import type { Glimpse } from "@/engine/messages";
 import { formatPercent } from "@/features/shared/ValueSlider";
+import { useBench } from "./BenchContext";
+import { chooseStep } from "./benchStore";
 import { GlimpseCanvas } from "./GlimpseView";
 import { MOVE_NAMES } from "./moveNames";
 import styles from "./PlanRibbon.module.css";
@@ -21,14 +23,14 @@ interface Props {
   change: Glimpse | undefined;
   set: PassSet | undefined;
   /** Whether it is the set's first or last pass. */
-  ends: { first: boolean; last: boolean };
+  isFirst: boolean;
+  isLast: boolean;
   isSetOn: boolean;
-  onChoose(): void;
-  onChooseSet(): void;
 }
 
 /** One pass on the ribbon: what it does, how strongly, what it changes; under the bracket of its set. */
-export function PassSlip({ pass, number, isOn, change, set, ends, isSetOn, onChoose, onChooseSet }: Props) {
+export const PassSlip = memo(function PassSlip({ pass, number, isOn, change, set, isFirst, isLast, isSetOn }: Props) {
+  const { store } = useBench();
   const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id: pass.id });
   const element = useRef<HTMLButtonElement>(null);
   useEffect(() => {
@@ -36,16 +38,16 @@ export function PassSlip({ pass, number, isOn, change, set, ends, isSetOn, onCho
   }, [isOn]);
   const acts = passInSet({ sets: set ? [set] : [] }, pass);
   const classes = [styles.slip, styles.pass, !acts.on && styles.off, isOn && styles.on, isDragging && styles.dragged];
-  const bracket = [styles.bracket, ends.first && styles.opens, ends.last && styles.closes, isSetOn && styles.bracketOn];
+  const bracket = [styles.bracket, isFirst && styles.opens, isLast && styles.closes, isSetOn && styles.bracketOn];
   return (
     <div ref={setNodeRef} className={styles.place} style={{ transform: CSS.Translate.toString(transform), transition }}>
       {set && <span className={bracket.filter(Boolean).join(" ")} />}
-      {set && ends.first && (
+      {set && isFirst && (
         <button
           type="button"
           className={styles.setName}
           aria-current={isSetOn ? "step" : undefined}
-          onClick={onChooseSet}
+          onClick={() => chooseStep(store, { stage: "set", id: set.id })}
           data-testid="set"
         >
           {set.name} {set.on ? formatPercent(set.strength) : "off"}
@@ -60,7 +62,7 @@ export function PassSlip({ pass, number, isOn, change, set, ends, isSetOn, onCho
         className={classes.filter(Boolean).join(" ")}
         aria-current={isOn ? "step" : undefined}
         data-testid={`pass-${number}`}
-        onClick={onChoose}
+        onClick={() => chooseStep(store, { stage: "pass", id: pass.id })}
       >
         <span className={styles.name}>{pass.name}</span>
         <i>{number}</i>
@@ -75,7 +77,7 @@ export function PassSlip({ pass, number, isOn, change, set, ends, isSetOn, onCho
       </button>
     </div>
   );
-}
+});
 
 /** What a pass does, as short as it can be said. */
 function passWords({ move, blend }: Pass): string {

@@ -1,43 +1,59 @@
 "use client";
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from "@dnd-kit/core";
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+  type KeyboardSensorOptions,
+} from "@dnd-kit/core";
 import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates } from "@dnd-kit/sortable";
+import { useCallback, useDeferredValue, useMemo } from "react";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { LUMINANCE_WEIGHTS, CHANNELS } from "@/core/mix/weights";
 import { movePass } from "@/core/plan/editPasses";
 import type { Mix } from "@/core/plan/plan";
 import { AddPass } from "./AddPass";
 import { useBench, useBenchState } from "./BenchContext";
-import type { Step } from "./benchStore";
+import { chooseStep } from "./benchStore";
 import { PassSlip } from "./PassSlip";
 import { useChanges } from "./useChanges";
 import styles from "./PlanRibbon.module.css";
 
 /** How far a slip must be pulled before it is dragged rather than clicked, in CSS pixels. */
 const DRAG_FROM = 6;
+// Given anew at each move of a hand, these would have every slip drawn anew.
+const POINTER = { activationConstraint: { distance: DRAG_FROM } };
+const KEYBOARD: KeyboardSensorOptions = {
+  coordinateGetter: sortableKeyboardCoordinates,
+  keyboardCodes: { start: ["Space"], cancel: ["Escape"], end: ["Space"] },
+};
 
 /** The plan left to right in the order the picture flows. */
 export function PlanRibbon() {
   const { start, store } = useBench();
-  const plan = useBenchState((state) => state.plan);
+  // The picture and the scale go before: under a moving hand the ribbon may be a moment late.
+  const plan = useDeferredValue(useBenchState((state) => state.plan));
   const step = useBenchState((state) => state.step);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: DRAG_FROM } }),
-    useSensor(KeyboardSensor, {
-      coordinateGetter: sortableKeyboardCoordinates,
-      keyboardCodes: { start: ["Space"], cancel: ["Escape"], end: ["Space"] },
-    }),
-  );
+  const sensors = useSensors(useSensor(PointerSensor, POINTER), useSensor(KeyboardSensor, KEYBOARD));
   const changes = useChanges();
-  const choose = (chosen: Step) => () => store.getState().set({ step: chosen, chosenStrands: [], chosenKnot: undefined });
+  const order = plan.passes.map(({ id }) => id).join(" ");
+  const items = useMemo(() => order.split(" ").filter(Boolean), [order]);
   const { profile } = start.picture.facts;
 
-  const onDragEnd = ({ active, over }: DragEndEvent) => {
-    if (!over || active.id === over.id) return;
-    const to = plan.passes.findIndex(({ id }) => id === over.id);
-    const name = plan.passes.find(({ id }) => id === active.id)?.name;
-    store.getState().adjust((now) => movePass(now, String(active.id), to));
-    store.getState().commit(`${name} moved to place ${to + 1}`);
-  };
+  const onDragEnd = useCallback(
+    ({ active, over }: DragEndEvent) => {
+      if (!over || active.id === over.id) return;
+      const { passes } = store.getState().plan;
+      const to = passes.findIndex(({ id }) => id === over.id);
+      const name = passes.find(({ id }) => id === active.id)?.name;
+      store.getState().adjust((now) => movePass(now, String(active.id), to));
+      store.getState().commit(`${name} moved to place ${to + 1}`);
+    },
+    [store],
+  );
 
   return (
     <nav className={`${styles.ribbon} ${plan.sets.length ? styles.withSets : ""}`} aria-label="Print plan">
@@ -45,11 +61,11 @@ export function PlanRibbon() {
         name="Colour"
         words={profile === SRGB_SPACE.name ? "As found" : profile}
         isOn={step.stage === "colour"}
-        onChoose={choose({ stage: "colour" })}
+        onChoose={() => chooseStep(store, { stage: "colour" })}
       />
-      <Slip name="Mix" words={mixWords(plan.mix)} isOn={step.stage === "mix"} onChoose={choose({ stage: "mix" })} />
+      <Slip name="Mix" words={mixWords(plan.mix)} isOn={step.stage === "mix"} onChoose={() => chooseStep(store, { stage: "mix" })} />
       <DndContext id="plan" sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
-        <SortableContext items={plan.passes.map(({ id }) => id)} strategy={horizontalListSortingStrategy}>
+        <SortableContext items={items} strategy={horizontalListSortingStrategy}>
           {plan.passes.map((pass, i) => (
             <PassSlip
               key={pass.id}
@@ -58,16 +74,15 @@ export function PlanRibbon() {
               isOn={step.stage === "pass" && step.id === pass.id}
               change={changes.get(pass.id)}
               set={plan.sets.find(({ id }) => id === pass.set)}
-              ends={{ first: plan.passes[i - 1]?.set !== pass.set, last: plan.passes[i + 1]?.set !== pass.set }}
+              isFirst={plan.passes[i - 1]?.set !== pass.set}
+              isLast={plan.passes[i + 1]?.set !== pass.set}
               isSetOn={step.stage === "set" && step.id === pass.set}
-              onChoose={choose({ stage: "pass", id: pass.id })}
-              onChooseSet={choose({ stage: "set", id: pass.set! })}
             />
           ))}
         </SortableContext>
       </DndContext>
       <AddPass />
-      <Slip name="Finish" words="Export" isOn={step.stage === "finish"} onChoose={choose({ stage: "finish" })} />
+      <Slip name="Finish" words="Export" isOn={step.stage === "finish"} onChoose={() => chooseStep(store, { stage: "finish" })} />
     </nav>
   );
 }

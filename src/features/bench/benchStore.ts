@@ -188,6 +188,11 @@ export function createBenchStore(
   return Object.assign(store, { restore, saves });
 }
 
+/** Takes a step of the plan in hand. */
+export function chooseStep(store: BenchStore, step: Step): void {
+  store.getState().set({ step, chosenStrands: [], chosenKnot: undefined });
+}
+
 /** The pass in hand with its place, or undefined while a stage is. */
 export function chosenPass({ plan, step }: Pick<BenchState, "plan" | "step">): { pass: Pass; index: number } | undefined {
   if (step.stage !== "pass") return undefined;
