@@ -21,7 +21,7 @@ const FLARE = 0.005;
  * none around Zone V.
  *
  * Units   tone 0–1 in, stops out; falling, at most 5.3 · density either way.
- * Source  our choice, after masking with a registered negative: docs/decisions/0008-contrast-mask.md.
+ * Source  our choice, after masking with a registered negative: docs/decisions/0007-contrast-mask.md.
  */
 export function contrastMaskStops(surrounding: number, density: number): number {
   return density * Math.log2((ZONE_V_LUMINANCE + FLARE) / (toneToLuminance(surrounding) + FLARE));

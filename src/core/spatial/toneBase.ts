@@ -30,7 +30,7 @@ const CELL_VARIANCE = 1 / 12 + 1 / 6;
  * Gathers the surroundings of a whole picture.
  *
  * Shape   tone of `size`, row after row, 0–1.
- * Source  docs/decisions/0008-contrast-mask.md; edges: He, Sun & Tang, "Guided image filtering" (2013) with the
+ * Source  docs/decisions/0007-contrast-mask.md; edges: He, Sun & Tang, "Guided image filtering" (2013) with the
  *         picture as its own guide, its window a Gaussian, coefficients kept small as in He & Sun, "Fast guided filter" (2015).
  */
 export function toneBase(tone: Float32Array, size: Size, { radius, edges }: Spread): ToneBase {
