@@ -1,0 +1,106 @@
+import type { Grid } from "../region/grid";
+import { unpackPath, type Brush, type Stroke } from "./stroke";
+
+/** Distance of dabs, in radii: close enough that a stroke shows none of them. */
+const SPACING = 0.2;
+/** Dabs are no closer than this, in pixels: finer cannot be seen, and a hair-thin stroke is not endless. */
+const LEAST_RADIUS = 0.35;
+const FALLOFF_STEPS = 1024;
+
+/**
+ * Lays strokes on a plane one after the other: each dab brings it nearer to what the stroke aims at, so that strokes
+ * build up gently and level off. Dabs stand evenly along the way, whatever the rate at which it was recorded.
+ *
+ * Shape   plane of `grid`, changed in place. `goalOf` tells where a stroke leads: 1 for an area laid on, 0 for erasing.
+ * Source  CORE: D ← D + (ceiling − D) · flow · falloff.
+ */
+export function layStrokes(plane: Float32Array, grid: Grid, strokes: readonly Stroke[], goalOf: (stroke: Stroke) => number): void {
+  for (const stroke of strokes) layStroke(plane, grid, stroke, goalOf(stroke));
+}
+
+function layStroke(plane: Float32Array, grid: Grid, stroke: Stroke, goal: number): void {
+  const path = unpackPath(stroke.path);
+  if (!meets(path, stroke.radius, grid)) return;
+  const falloff = falloffOf(stroke);
+  forDabs(path, stroke, (x, y, pressure) => {
+    const radius = stroke.radius * (stroke.pressure === "size" || stroke.pressure === "both" ? pressure : 1);
+    const flow = stroke.flow * (stroke.pressure === "flow" || stroke.pressure === "both" ? pressure : 1);
+    layDab(plane, grid, x, y, radius, flow, falloff, goal);
+  });
+}
+
+/** Whether a way comes near the grid at all. */
+function meets(path: Float64Array, radius: number, { x, y, width, height, scale }: Grid): boolean {
+  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < path.length; i += 3) {
+    left = Math.min(left, path[i]!);
+    right = Math.max(right, path[i]!);
+    top = Math.min(top, path[i + 1]!);
+    bottom = Math.max(bottom, path[i + 1]!);
+  }
+  const reach = radius + 1 / scale;
+  return (
+    (left - reach) * scale < x + width && (right + reach) * scale > x && (top - reach) * scale < y + height && (bottom + reach) * scale > y
+  );
+}
+
+/** Visits the dabs of a way: one at its beginning, then one each step of its length. */
+export function forDabs(
+  path: Float64Array,
+  { radius }: Pick<Brush, "radius">,
+  visit: (x: number, y: number, pressure: number) => void,
+): void {
+  const step = SPACING * radius;
+  visit(path[0]!, path[1]!, path[2]!);
+  let left = step;
+  for (let i = 3; i < path.length; i += 3) {
+    const [x, y, p] = [path[i - 3]!, path[i - 2]!, path[i - 1]!];
+    const [dx, dy, dp] = [path[i]! - x, path[i + 1]! - y, path[i + 2]! - p];
+    const length = Math.hypot(dx, dy);
+    for (; left <= length; left += step) {
+      const part = left / length;
+      visit(x + part * dx, y + part * dy, p + part * dp);
+    }
+    left -= length;
+  }
+}
+
+/** How far a dab acts, over the square of the distance from its middle in radii: full inside the hard part, then a raised cosine. */
+function falloffOf({ hardness }: Brush): Float32Array {
+  const table = new Float32Array(FALLOFF_STEPS + 2);
+  for (let i = 0; i < FALLOFF_STEPS; i++) {
+    const distance = Math.sqrt(i / FALLOFF_STEPS);
+    const away = hardness < 1 ? Math.max(distance - hardness, 0) / (1 - hardness) : 0;
+    table[i] = 0.5 + 0.5 * Math.cos(Math.PI * away);
+  }
+  return table;
+}
+
+function layDab(
+  plane: Float32Array,
+  grid: Grid,
+  x: number,
+  y: number,
+  radius: number,
+  flow: number,
+  falloff: Float32Array,
+  goal: number,
+): void {
+  const reach = radius * grid.scale;
+  // Thinner than a pixel it is drawn as wide as one, and as much weaker.
+  const drawn = Math.max(reach, LEAST_RADIUS);
+  const strength = flow * Math.min((reach / drawn) ** 2, 1);
+  const [cx, cy] = [x * grid.scale - grid.x - 0.5, y * grid.scale - grid.y - 0.5];
+  const [top, bottom] = [Math.max(Math.ceil(cy - drawn), 0), Math.min(Math.floor(cy + drawn), grid.height - 1)];
+  const toStep = FALLOFF_STEPS / (drawn * drawn);
+  for (let row = top; row <= bottom; row++) {
+    const dy2 = (row - cy) * (row - cy);
+    const half = Math.sqrt(Math.max(drawn * drawn - dy2, 0));
+    const from = Math.max(Math.ceil(cx - half), 0);
+    const to = Math.min(Math.floor(cx + half), grid.width - 1);
+    for (let column = from, at = row * grid.width + from; column <= to; column++, at++) {
+      const step = ((column - cx) * (column - cx) + dy2) * toStep;
+      plane[at] = plane[at]! + (goal - plane[at]!) * strength * falloff[step | 0]!;
+    }
+  }
+}

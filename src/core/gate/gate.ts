@@ -1,0 +1,101 @@
+import type { Weights } from "../mix/weights";
+import { LAST_ZONE } from "../zones/zone";
+
+/** What a gate reads a place's tone from. */
+export const GATE_SOURCES = ["entering", "mixed", "lightness", "red", "green", "blue", "own"] as const;
+/** The tone that enters the pass, the mixed tone, the original's L*, one of its channels, or a mix of the gate's own. */
+export type GateSource = (typeof GATE_SOURCES)[number];
+
+/** The original's hues a gate lets through. */
+export interface HueLimit {
+  /** OKLCH hue in degrees. */
+  centreDeg: number;
+  /** How far to either side it lets all through. */
+  widthDeg: number;
+  /** From there to nothing. */
+  shoulderDeg: number;
+  /** All but these. */
+  invert: boolean;
+}
+
+/** The tones a pass acts on. Units: zones. */
+export interface Gate {
+  source: GateSource;
+  /** Of the mix of its own. */
+  weights: Weights;
+  /** Between these it lets all through. */
+  from: number;
+  to: number;
+  /** How far below `from` and above `to` it still lets some through; 0 ends sharply. */
+  low: number;
+  high: number;
+  /** Whether shoulders are straight lines rather than a raised cosine. */
+  linear: boolean;
+  invert: boolean;
+  /** Times the membership is multiplied by itself. */
+  narrow: number;
+  /** Standard deviation of a blur over the mask, in long edges. */
+  blur: number;
+  hue: HueLimit | null;
+}
+
+export const MOST_NARROW = 4;
+export const MOST_SHOULDER = 10;
+export const MOST_GATE_BLUR = 0.1;
+
+/** Lets all tones through. */
+export function openGate(): Gate {
+  return {
+    source: "entering",
+    weights: { red: 0.25, green: 0.65, blue: 0.1 },
+    from: 0,
+    to: 10,
+    low: 1,
+    high: 1,
+    linear: false,
+    invert: false,
+    narrow: 0,
+    blur: 0,
+    hue: null,
+  };
+}
+
+/** The gate of one whole zone; those of all eleven sum to 1 everywhere. */
+export function zoneGate(zone: number): Gate {
+  return { ...openGate(), from: zone, to: zone, low: 1, high: 1 };
+}
+
+/** How far a tone is let through before hue and blur, 0–1. Units: zones in. */
+export function gateShare({ from, to, low, high, linear, invert, narrow }: Gate, zone: number): number {
+  const membership = Math.min(shoulder(zone - from, low, linear), shoulder(to - zone, high, linear));
+  const share = invert ? 1 - membership : membership;
+  return narrow === 0 ? share : share ** (2 ** narrow);
+}
+
+/** 1 from 0 on, down to 0 over `width` below it. */
+function shoulder(inside: number, width: number, linear: boolean): number {
+  if (inside >= 0) return 1;
+  if (-inside >= width) return 0;
+  const u = 1 + inside / width;
+  return linear ? u : 0.5 - 0.5 * Math.cos(Math.PI * u);
+}
+
+/** How far a hue is let through, 0–1, before it fades with chroma. Units: degrees. */
+export function hueShare({ centreDeg, widthDeg, shoulderDeg }: HueLimit, hueDeg: number): number {
+  const away = Math.abs(((((hueDeg - centreDeg) % 360) + 540) % 360) - 180);
+  return shoulder(widthDeg - away, shoulderDeg, false);
+}
+
+/** Whether tones alone decide, so that the gate is a part of the pass's own curve. */
+export function isPlainGate({ source, blur, hue }: Gate): boolean {
+  return source === "entering" && blur === 0 && hue === null;
+}
+
+/**
+ * Whether a shoulder is so hard, for a pass that moves tones by up to `change` zones, that an edge will show: tones would
+ * come out in reversed order, or be torn apart as far. Units: zones.
+ */
+export function showsEdge({ from, to, low, high, linear }: Gate, change: number): boolean {
+  const narrowest = Math.min(from > 0 ? low : Infinity, to < LAST_ZONE ? high : Infinity);
+  return change * (linear ? 1 : Math.PI / 2) > narrowest;
+}

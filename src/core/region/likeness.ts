@@ -1,0 +1,99 @@
+import type { Size } from "../spatial/areaReduce";
+import { smoothStep } from "./contour";
+import type { LikenessShape, Point } from "./region";
+
+/** The picture as likeness sees it: OKLab, one plane each, and nothing finer than an eye takes for one colour. */
+export interface LabPicture extends Size {
+  lightness: Float32Array;
+  a: Float32Array;
+  b: Float32Array;
+}
+
+/** Lightness counts half: a wall in sun and in shade is one wall. */
+const LIGHTNESS_WEIGHT = 0.5;
+/** Touched colours closer than this are taken together. */
+const SAME_COLOUR = 0.012;
+/** From full to none, over this part of the tolerance to either side. */
+const SHOULDER = 0.35;
+const LEVELS = 512;
+
+/**
+ * How like the touched places every place is, 0–1: by the distance of colours in OKLab and, where asked, only as far as one can go
+ * from a touched place without ever leaving what is like it.
+ *
+ * Shape   a value for each pixel of the picture.
+ * Source  our own; the connected form is the minimax path distance of a flood from the touched places, compared with a
+ *         geodesic one (Criminisi et al. 2008) in docs/decisions/0008-regions.md.
+ */
+export function likeness(picture: LabPicture, { touched, not, tolerance, connected }: LikenessShape): Float32Array {
+  const distance = colourDistance(picture, touched);
+  const reached = connected ? flooded(distance, picture, touched, tolerance * (1 + SHOULDER)) : distance;
+  const refused = not.length > 0 ? colourDistance(picture, not) : undefined;
+  return reached.map((d, i) => {
+    const like = smoothStep((tolerance * (1 + SHOULDER) - d) / (2 * SHOULDER * tolerance));
+    if (!refused || like === 0) return like;
+    // Between what is meant and what is not, the nearer decides, softly.
+    const [near, far] = [distance[i]!, refused[i]!];
+    return like * smoothStep(0.5 + (far - near) / Math.max(near + far, 1e-6));
+  });
+}
+
+function colourDistance({ width, height, lightness, a, b }: LabPicture, places: readonly Point[]): Float32Array {
+  const colours = distinctColours({ width, height, lightness, a, b }, places);
+  const out = new Float32Array(lightness.length).fill(Infinity);
+  for (const [cl, ca, cb] of colours) {
+    for (let i = 0; i < out.length; i++) {
+      const [dl, da, db] = [LIGHTNESS_WEIGHT * (lightness[i]! - cl), a[i]! - ca, b[i]! - cb];
+      const square = dl * dl + da * da + db * db;
+      if (square < out[i]!) out[i] = square;
+    }
+  }
+  for (let i = 0; i < out.length; i++) out[i] = Math.sqrt(out[i]!);
+  return out;
+}
+
+function distinctColours(picture: LabPicture, places: readonly Point[]): [number, number, number][] {
+  const colours: [number, number, number][] = [];
+  for (const place of places) {
+    const at = pixelAt(picture, place);
+    if (at === undefined) continue;
+    const colour: [number, number, number] = [picture.lightness[at]!, picture.a[at]!, picture.b[at]!];
+    const isKnown = colours.some(([l, a, b]) => Math.hypot(LIGHTNESS_WEIGHT * (l - colour[0]), a - colour[1], b - colour[2]) < SAME_COLOUR);
+    if (!isKnown) colours.push(colour);
+  }
+  return colours;
+}
+
+/** The pixel a place lies in; undefined outside the picture. */
+function pixelAt({ width, height }: Size, { x, y }: Point): number | undefined {
+  const scale = Math.max(width, height);
+  const [column, row] = [Math.floor(x * scale), Math.floor(y * scale)];
+  return column >= 0 && row >= 0 && column < width && row < height ? row * width + column : undefined;
+}
+
+/** The largest distance met on the best way from any seed, for every place; infinite where a way must pass `limit`. */
+function flooded(distance: Float32Array, size: Size, seeds: readonly Point[], limit: number): Float32Array {
+  const { width, height } = size;
+  const reached = new Float32Array(distance.length).fill(Infinity);
+  const queues: number[][] = Array.from({ length: LEVELS + 1 }, () => []);
+  const offer = (at: number, sofar: number) => {
+    const met = Math.max(sofar, distance[at]!);
+    if (met > limit || met >= reached[at]!) return;
+    reached[at] = met;
+    queues[Math.floor((met / limit) * LEVELS)]!.push(at);
+  };
+  for (const seed of seeds) {
+    const at = pixelAt(size, seed);
+    if (at !== undefined) offer(at, 0);
+  }
+  for (const queue of queues) {
+    for (let next = queue.pop(); next !== undefined; next = queue.pop()) {
+      const [x, y, met] = [next % width, Math.floor(next / width), reached[next]!];
+      if (x > 0) offer(next - 1, met);
+      if (x < width - 1) offer(next + 1, met);
+      if (y > 0) offer(next - width, met);
+      if (y < height - 1) offer(next + width, met);
+    }
+  }
+  return reached;
+}

@@ -1,0 +1,45 @@
+import { layStrokes } from "../brush/layStrokes";
+import { contourOf, gradientAt, smoothStep } from "./contour";
+import type { Grid } from "./grid";
+import type { BrushShape, GradientShape, LikenessShape, OutlineShape, OvalShape, Shape } from "./region";
+import { signedDistance } from "./signedDistance";
+
+/** A shape that its data alone lay out; a likeness needs the picture too. */
+export type DrawnShape = Exclude<Shape, LikenessShape>;
+
+/** How far a shape acts on each pixel of a grid, 0–1. */
+export function rasterShape(shape: DrawnShape, grid: Grid): Float32Array {
+  switch (shape.kind) {
+    case "outline":
+    case "oval":
+      return rasterContour(shape, grid);
+    case "gradient":
+      return rasterGradient(shape, grid);
+    case "brush":
+      return rasterBrush(shape, grid);
+  }
+}
+
+/** An edge falls off smoothly between the inner and the outer line, over one pixel at least. */
+function rasterContour(shape: OutlineShape | OvalShape, grid: Grid): Float32Array {
+  const width = Math.max(shape.inner + shape.outer, 1 / grid.scale);
+  const outer = (shape.outer - shape.inner + width) / 2;
+  const plane = signedDistance(contourOf(shape), grid, Math.max(outer, width - outer) + 1 / grid.scale);
+  for (let i = 0; i < plane.length; i++) plane[i] = smoothStep((outer - plane[i]!) / width);
+  return plane;
+}
+
+function rasterGradient(shape: GradientShape, grid: Grid): Float32Array {
+  const at = gradientAt(shape);
+  const plane = new Float32Array(grid.width * grid.height);
+  for (let y = 0; y < grid.height; y++) {
+    for (let x = 0; x < grid.width; x++) plane[y * grid.width + x] = at((grid.x + x + 0.5) / grid.scale, (grid.y + y + 0.5) / grid.scale);
+  }
+  return plane;
+}
+
+function rasterBrush({ strokes }: BrushShape, grid: Grid): Float32Array {
+  const plane = new Float32Array(grid.width * grid.height);
+  layStrokes(plane, grid, strokes, ({ erase }) => (erase ? 0 : 1));
+  return plane;
+}

@@ -1,0 +1,101 @@
+import type { Stroke } from "../brush/stroke";
+
+/** A place of the picture. Units: long edges, from the upper left corner; may lie outside. */
+export interface Point {
+  x: number;
+  y: number;
+}
+
+/** How a shape meets those before it. */
+export const COMBINES = ["add", "subtract", "intersect"] as const;
+export type Combine = (typeof COMBINES)[number];
+
+interface ShapeBase {
+  id: string;
+  combine: Combine;
+}
+
+/** How softly a contour ends: full from `inner` inside it on, nothing from `outer` outside it on. Units: long edges. */
+export interface Feather {
+  inner: number;
+  outer: number;
+}
+
+/** A corner of an outline; smooth ones are rounded by a curve through them. */
+export interface Corner extends Point {
+  smooth: boolean;
+}
+
+/** A closed line, drawn freehand or corner by corner. */
+export interface OutlineShape extends ShapeBase, Feather {
+  kind: "outline";
+  corners: Corner[];
+}
+
+export interface OvalShape extends ShapeBase, Feather, Point {
+  kind: "oval";
+  /** Half axes. */
+  across: number;
+  down: number;
+  /** Clockwise. */
+  turnDeg: number;
+}
+
+/** Full at `from`, nothing at `to` and beyond; two-sided it falls off as far the other way too. */
+export interface GradientShape extends ShapeBase {
+  kind: "gradient";
+  from: Point;
+  to: Point;
+  twoSided: boolean;
+}
+
+/** An area laid on with a brush. */
+export interface BrushShape extends ShapeBase {
+  kind: "brush";
+  strokes: Stroke[];
+}
+
+/** What resembles the touched places. */
+export interface LikenessShape extends ShapeBase {
+  kind: "likeness";
+  touched: Point[];
+  /** Places it is not to resemble. */
+  not: Point[];
+  /** Distance of colours in OKLab that still counts. */
+  tolerance: number;
+  /** Whether only what hangs together with the touched places counts. */
+  connected: boolean;
+}
+
+export type Shape = OutlineShape | OvalShape | GradientShape | BrushShape | LikenessShape;
+export type ShapeKind = Shape["kind"];
+
+/** Where passes act: drawn once, used by any of them. */
+export interface Region {
+  id: string;
+  name: string;
+  /** Laid on one after the other. */
+  shapes: Shape[];
+  /** Standard deviation of a blur over all of it, in long edges. */
+  soften: number;
+  /** How far from where it was drawn an edge may be drawn to one of the picture's, in long edges; 0 fits nothing. */
+  fit: number;
+  invert: boolean;
+  /** How much of it acts, 0–1. */
+  density: number;
+}
+
+export const MOST_REGIONS = 100;
+export const MOST_SHAPES = 60;
+export const MOST_CORNERS = 500;
+export const MOST_STROKES = 20_000;
+export const MOST_TOUCHES = 2000;
+export const MOST_FEATHER = 1;
+export const MOST_SOFTEN = 0.2;
+export const MOST_FIT = 0.1;
+export const LEAST_TOLERANCE = 0.005;
+export const MOST_TOLERANCE = 0.6;
+
+export function hasFeather(shape: Shape): shape is OutlineShape | OvalShape {
+  return shape.kind === "outline" || shape.kind === "oval";
+}
