@@ -8,7 +8,9 @@ import { WEIGHT_LIMIT } from "@/core/mix/weights";
 import { LEAST_GAP, type Strand } from "@/core/placement/strand";
 import { LONGEST_NAME, MOST_PASSES } from "@/core/plan/editPasses";
 import { PLAN_VERSION, type Plan as PlanType } from "@/core/plan/plan";
+import { MOST_REGIONS } from "@/core/region/region";
 import { LAST_ZONE } from "@/core/zones/zone";
+import { GateSchema, RegionSchema } from "./region";
 
 const ROUNDING = 1e-9;
 const MOST_STRANDS = 60;
@@ -65,6 +67,8 @@ const PassSchema = z.strictObject({
   on: z.boolean(),
   strength: Strength.describe("0 nothing, 1 as set, 2 twice as far"),
   blend: z.enum(BLEND_MODES).describe("How it meets what is beneath: W3C Compositing and Blending Level 1"),
+  region: Id.nullable().describe("Where it acts: a region of the plan; null for the whole picture"),
+  gate: GateSchema.nullable().describe("The tones it acts on; null for all"),
   zonesOff: z
     .array(z.number().int().min(0).max(LAST_ZONE))
     .describe("Zones whose tones stay as they come, in order")
@@ -101,10 +105,12 @@ const CurrentPlan = z
   .strictObject({
     version: z.literal(PLAN_VERSION),
     mix: MixSchema,
+    regions: z.array(RegionSchema).max(MOST_REGIONS).superRefine(refineIds("region")),
     sets: z.array(SetSchema).max(MOST_PASSES).superRefine(refineIds("set")),
     passes: z.array(PassSchema).max(MOST_PASSES).superRefine(refineIds("pass")),
   })
   .superRefine(refineSets)
+  .superRefine(refineRegions)
   .meta({ title: "Nigrographe print plan", description: "The steps from a colour picture to a monochrome print." });
 
 // The compiler holds the schema to be exactly the core's type.
@@ -115,23 +121,17 @@ void _schemaIsThePlan;
 /** What an older version lacks, added: each step brings a plan from one version to the next. */
 const UPGRADES: Record<number, (plan: Record<string, unknown>) => Record<string, unknown>> = {
   // 1 → 2: passes have a blend.
-  1: (plan) => ({
-    ...plan,
-    version: 2,
-    passes: Array.isArray(plan.passes)
-      ? plan.passes.map((pass: unknown) => (isRecord(pass) ? { ...pass, blend: "normal" } : pass))
-      : plan.passes,
-  }),
+  1: (plan) => ({ ...plan, version: 2, passes: withEachPass(plan.passes, { blend: "normal" }) }),
   // 2 → 3: passes have zones switched off and may be tied into sets.
-  2: (plan) => ({
-    ...plan,
-    version: 3,
-    sets: [],
-    passes: Array.isArray(plan.passes)
-      ? plan.passes.map((pass: unknown) => (isRecord(pass) ? { ...pass, zonesOff: [], set: null } : pass))
-      : plan.passes,
-  }),
+  2: (plan) => ({ ...plan, version: 3, sets: [], passes: withEachPass(plan.passes, { zonesOff: [], set: null }) }),
+  // 3 → 4: passes may be confined to regions and gates.
+  3: (plan) => ({ ...plan, version: 4, regions: [], passes: withEachPass(plan.passes, { region: null, gate: null }) }),
 };
+
+/** Brings each pass of a plan of whatever shape up to date. */
+function withEachPass(passes: unknown, added: Record<string, unknown>): unknown {
+  return Array.isArray(passes) ? passes.map((pass: unknown) => (isRecord(pass) ? { ...pass, ...added } : pass)) : passes;
+}
 
 function upgraded(json: unknown): unknown {
   let plan = json;
@@ -209,6 +209,19 @@ function refineIds(what: string) {
 
 function refineZones(zones: number[], context: z.RefinementCtx): void {
   if (zones.some((zone, i) => i > 0 && zone <= zones[i - 1]!)) context.addIssue({ code: "custom", message: "must be in order, each once" });
+}
+
+/** Passes act within regions that are there. */
+function refineRegions(
+  { regions, passes }: { regions: { id: string }[]; passes: { region: string | null }[] },
+  context: z.RefinementCtx,
+): void {
+  const known = new Set(regions.map(({ id }) => id));
+  passes.forEach(({ region }, i) => {
+    if (region !== null && !known.has(region)) {
+      context.addIssue({ code: "custom", path: ["passes", i, "region"], message: "there is no region of this id" });
+    }
+  });
 }
 
 /** Each set has passes, and they stand side by side. */

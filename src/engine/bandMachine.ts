@@ -21,7 +21,7 @@ const LUMINANCE_KNOTS = 16384;
 const LUMINANCE_TO_TONE = pairTable(LUMINANCE_KNOTS, luminanceToTone);
 
 /** What the planes of a band hold. */
-export const PLANES = ["red", "green", "blue", "hue", "fade", "tone", "stops", "above"] as const;
+export const PLANES = ["red", "green", "blue", "hue", "fade", "tone", "stops", "above", "mask"] as const;
 export type PlaneName = (typeof PLANES)[number];
 
 /** Where a band lies in the whole picture: its first pixel, the pixels of a row, and the whole picture's size at this scale. */
@@ -170,8 +170,21 @@ export class BandMachine {
     });
   }
 
-  /** tone → tone, exposed by what its surroundings give it. */
-  applySpatial({ stops, share, blend }: SpatialStep, base: ToneBase, place: BandPlace): void {
+  /** tone → tone + mask · table(tone). */
+  applyTableByMask(table: Float32Array): void {
+    const { tone, mask } = this.#plane;
+    this.#heap.run.addLookedUpBy(tone, mask, tone, padded(this.#n), this.#slot(0, table), knotsOf(table));
+  }
+
+  /** mask → mask times a small plane of the whole picture. */
+  narrowMask(cells: ToneBase, place: BandPlace): void {
+    const { mask, above } = this.#plane;
+    this.#sampleBase(cells.offset, cells, place, above);
+    this.#heap.run.multiply(mask, above, mask, padded(this.#n));
+  }
+
+  /** tone → tone, exposed by what its surroundings give it; by the mask too, where it is asked for. */
+  applySpatial({ stops, share, blend }: SpatialStep, base: ToneBase, place: BandPlace, byMask = false): void {
     const p = this.#plane;
     const n = padded(this.#n);
     const run = this.#heap.run;
@@ -181,10 +194,19 @@ export class BandMachine {
       run.surroundingTone(p.tone, p.above, p.stops, p.stops, n);
     }
     run.lookUp(p.stops, p.stops, n, this.#slot(0, stops), knotsOf(stops));
-    if (share) run.scaleLookedUp(p.stops, p.tone, n, this.#slot(1, share), knotsOf(share));
     const mode = BLEND_MODES.indexOf(blend);
-    run.exposeBy(p.tone, p.stops, mode === 0 ? p.tone : p.above, n);
-    if (mode > 0) run.blendPlanes(p.tone, p.above, p.tone, n, mode);
+    if (mode === 0) {
+      if (share) run.scaleLookedUp(p.stops, p.tone, n, this.#slot(1, share), knotsOf(share));
+      if (byMask) run.multiply(p.stops, p.mask, p.stops, n);
+      run.exposeBy(p.tone, p.stops, p.tone, n);
+      return;
+    }
+    // A blend changes tones by itself, so what is to stay is mixed back in afterwards.
+    run.exposeBy(p.tone, p.stops, p.above, n);
+    run.blendPlanes(p.tone, p.above, p.above, n, mode);
+    run.lookUp(p.tone, p.stops, n, this.#slot(1, share!), knotsOf(share!));
+    if (byMask) run.multiply(p.stops, p.mask, p.stops, n);
+    run.mixBy(p.tone, p.above, p.stops, p.tone, n);
   }
 
   /** Adds the band's tones to a histogram of HISTOGRAM_BINS. */

@@ -6,9 +6,12 @@ import { TONE_KNOTS } from "@/core/zones/toneKnots";
 import { areaReduceRows, rowsNeeded, type Size } from "@/core/spatial/areaReduce";
 import { ditherRow } from "@/core/view/dither";
 import { encodedLevels } from "@/core/view/toneTables";
-import { BAND_PIXELS, BandMachine } from "./bandMachine";
+import { BAND_PIXELS, BandMachine, type PlaneName } from "./bandMachine";
+import { gridOf } from "@/core/region/grid";
+import { rasterShape } from "@/core/region/rasterShape";
+import { maskPlane, type MaskPicture } from "./maskPlane";
 import { NO_HAND, runsOf } from "./runs";
-import type { ToneBases } from "./stage";
+import { applyRun, NO_BASES, type Bases } from "./stage";
 
 /** Gives rows y up to y + height of a picture as interleaved RGB levels. */
 export type ReadRows = (y: number, height: number) => Uint8Array | Uint16Array;
@@ -22,7 +25,7 @@ export interface RowRenderer {
  * Renders a print at full size, or reduced, a run of rows at a time. Any split into runs and bands
  * gives the same levels.
  *
- * Plans with spatial steps need the surroundings of the whole picture, by the step they enter.
+ * Passes that gather, and masks that look at the whole picture, need what only it can tell.
  *
  * Shape   source of `size`, output of `output.size` (the same, or smaller).
  * Units   grey levels with the sRGB curve: 0–255 dithered, or 0–65535 rounded.
@@ -31,13 +34,14 @@ export function rowRenderer(
   source: { size: Size; depth: 8 | 16; space: Parameters<BandMachine["setSpace"]>[0]; readRows: ReadRows },
   plan: CompiledPlan,
   output: { size: Size; depth: 8 | 16 },
-  { bases = new Map(), bandPixels = BAND_PIXELS }: { bases?: ToneBases; bandPixels?: number } = {},
+  { bases = NO_BASES, bandPixels = BAND_PIXELS }: { bases?: Bases; bandPixels?: number } = {},
 ): RowRenderer {
   const { width } = source.size;
   const machine = new BandMachine(Math.max(bandPixels, width), TONE_KNOTS);
   machine.setSpace(source.space, source.depth);
   machine.setMix(plan);
   const runs = runsOf(plan, NO_HAND);
+  const isMasked = runs.some(({ mask }) => mask);
   machine.setOutputTable(encodedLevels(output.depth === 8 ? 255 : 65535));
   const rowsInBand = Math.max(1, Math.floor(bandPixels / width));
   const reduces = output.size.width !== width || output.size.height !== source.size.height;
@@ -49,9 +53,19 @@ export function rowRenderer(
       machine.decode(source.readRows(y, rows));
       if (machine.movesHues) machine.findHues();
       machine.mix();
-      for (const { from, spatial, tables } of runs) {
-        if (spatial) machine.applySpatial(spatial, bases.get(from)!, { x: 0, y, width, whole: source.size });
-        else machine.applyTables(tables);
+      const place = { x: 0, y, width, whole: source.size };
+      const picture = isMasked ? bandPicture(machine, rows * width) : undefined;
+      for (const run of runs) {
+        if (picture && run.mask) {
+          const grid = gridOf({ width, height: rows }, 0, y, source.size);
+          machine.put(
+            "mask",
+            maskPlane(run.mask, grid, picture, bases.masks, (shape) => rasterShape(shape, grid)),
+            0,
+            rows * width,
+          );
+        }
+        applyRun(machine, run, bases.steps.get(run.from), place);
       }
       take(y, rows);
     }
@@ -81,6 +95,30 @@ export function rowRenderer(
         machine.put("tone", reduced, 0, reduced.length);
         write(y, rows, out);
       }
+    },
+  };
+}
+
+/** What masks see of the band in the machine, copied out once for all of them. */
+function bandPicture(machine: BandMachine, pixels: number): MaskPicture {
+  const taken = (name: PlaneName) => {
+    const plane = new Float32Array(pixels);
+    machine.take(name, plane, 0);
+    return plane;
+  };
+  const mixed = taken("tone");
+  let hues: ReturnType<MaskPicture["hues"]> | undefined;
+  return {
+    red: taken("red"),
+    green: taken("green"),
+    blue: taken("blue"),
+    mixed: () => mixed,
+    hues() {
+      if (!hues) {
+        machine.findHues();
+        hues = { hue: taken("hue"), fade: taken("fade") };
+      }
+      return hues;
     },
   };
 }

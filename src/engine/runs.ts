@@ -1,5 +1,6 @@
-import type { CompiledPlan, SpatialStep } from "@/core/plan/compilePlan";
+import type { CompiledMask, CompiledPass, CompiledPlan, SpatialStep } from "@/core/plan/compilePlan";
 import { LEAST_FUSED, type TableFuser } from "./fuseTables";
+import { isGatheredOnTheWay, needsBases } from "./maskKeys";
 
 /** Passes done in one go: tone tables, or one spatial step. */
 export interface Run {
@@ -8,6 +9,8 @@ export interface Run {
   to: number;
   tables: readonly Float32Array[];
   spatial: SpatialStep | undefined;
+  /** Where it acts, if not everywhere; such a run is a single pass. */
+  mask: CompiledMask | undefined;
 }
 
 /** The passes in hand: from one up to another, so that a single pass and a set are told alike. */
@@ -18,19 +21,30 @@ export interface Hand {
 /** Nothing in hand. */
 export const NO_HAND: Hand = { first: 0, end: 0 };
 
+/** Whether a pass needs the whole of what enters it: it looks at surroundings, or its gate is blurred. */
+export function gathers({ step, mask }: CompiledPass): boolean {
+  return step !== undefined && (step.kind === "spatial" || isGatheredOnTheWay(mask?.gate));
+}
+
+/** Whether a plan has anything that a part of a picture cannot know by itself. */
+export function looksAtWhole({ passes }: CompiledPlan): boolean {
+  return passes.some((pass) => gathers(pass) || (pass.mask && needsBases(pass.mask)));
+}
+
 /**
- * The plan's passes as runs. A run ends where the tones are wanted (around the hand) and around every spatial step;
+ * The plan's passes as runs. A run ends where the tones are wanted (around the hand), around every spatial step and every mask;
  * passes that change nothing are in a run without doing anything. Without a fuser every table stays by itself, exact.
  */
 export function runsOf(plan: CompiledPlan, hand: Hand, fuser?: TableFuser): Run[] {
   const cuts = new Set([0, plan.passes.length, hand.first, hand.end]);
-  plan.passes.forEach(({ step }, i) => step?.kind === "spatial" && cuts.add(i).add(i + 1));
+  plan.passes.forEach(({ step, mask }, i) => (step?.kind === "spatial" || mask) && cuts.add(i).add(i + 1));
   const places = [...cuts].sort((a, b) => a - b);
   return places.slice(1).map((to, i) => {
     const from = places[i]!;
     const steps = plan.passes.slice(from, to).flatMap(({ step }) => (step ? [step] : []));
     const spatial = steps.find((step) => step.kind === "spatial");
     const tables = steps.flatMap((step) => (step.kind === "tone" ? [step.table] : []));
-    return { from, to, spatial, tables: fuser && tables.length >= LEAST_FUSED ? [fuser.fuse(tables)] : tables };
+    const mask = to - from === 1 ? plan.passes[from]!.mask : undefined;
+    return { from, to, spatial, mask, tables: fuser && tables.length >= LEAST_FUSED ? [fuser.fuse(tables)] : tables };
   });
 }

@@ -1,25 +1,40 @@
-import type { CompiledPlan, CompiledStep } from "@/core/plan/compilePlan";
+import type { CompiledMask, CompiledPass, CompiledPlan } from "@/core/plan/compilePlan";
 import { linearP3ToOklab, oklabToLch } from "@/core/colour/oklab";
 import type { SourceSpace } from "@/core/colour/sourceSpace";
-import type { Planes } from "@/core/kernels/reference";
-import { areaReduceRows, type Size } from "@/core/spatial/areaReduce";
-import { toneBase, type Spread, type ToneBase } from "@/core/spatial/toneBase";
+import { readTable, type Planes } from "@/core/kernels/reference";
+import { gridOf, type Grid } from "@/core/region/grid";
+import { areaReduceRows, fitLongEdge, type Size } from "@/core/spatial/areaReduce";
+import { layBase } from "@/core/spatial/layBase";
+import { toneBase, type ToneBase } from "@/core/spatial/toneBase";
 import { ditherRow, NO_DITHER } from "@/core/view/dither";
 import { drawScreens } from "@/core/view/screens";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 import { BAND_PIXELS, BandMachine, type BandPlace } from "./bandMachine";
 import { FUSED_KNOTS, TableFuser } from "./fuseTables";
-import { NO_HAND, runsOf, type Hand, type Run } from "./runs";
+import { ANALYSIS_EDGE, gateBase, gatherMaskBases } from "./maskBases";
+import { isGatheredOnTheWay, needsBases, type MaskBases } from "./maskKeys";
+import { maskPlane, type MaskPicture } from "./maskPlane";
+import { gathers, NO_HAND, runsOf, type Hand, type Run } from "./runs";
+import { ShapePlanes } from "./shapePlanes";
 
 /** How a stage is turned into pixels. */
 export interface Showing {
   /** Levels 0–255 over tone, or over linear light when `of` is the colour. */
   table: Float32Array;
   dithered: boolean;
-  /** The finished tones, the source colours instead, or what the passes in hand change, on mid grey. */
-  of: "print" | "colour" | "change";
+  /** The finished tones, the source colours instead, what the passes in hand change, on mid grey, or a mask. */
+  of: "print" | "colour" | "change" | "mask";
+  /** The mask shown: white acts, black does not. */
+  mask?: ShownMask | undefined;
   /** Whether full black is drawn as a line screen and bare paper as a dot screen. */
   screens: boolean;
+}
+
+/** A mask as a whole: where, and on which of the tones that enter the first pass in hand. */
+export interface ShownMask {
+  mask: CompiledMask | undefined;
+  /** How far each tone is let through, over tone 0–1; absent where all are. */
+  reach: Float32Array | undefined;
 }
 
 /** Tone histograms of HISTOGRAM_BINS. */
@@ -42,8 +57,21 @@ export interface PointReading {
   lightness: number;
 }
 
-/** The surroundings for the spatial steps of a plan, by the step they enter. */
-export type ToneBases = ReadonlyMap<number, ToneBase>;
+/** What a pass needs of the whole of the tones that enter it. */
+export interface StepBase {
+  /** For a spatial step. */
+  surroundings: ToneBase | undefined;
+  /** For a blurred gate. */
+  gate: ToneBase | undefined;
+}
+
+/** What a part of a picture cannot know by itself. */
+export interface Bases {
+  /** By the step whose tones they were gathered from. */
+  steps: ReadonlyMap<number, StepBase>;
+  masks: MaskBases;
+}
+export const NO_BASES: Bases = { steps: new Map(), masks: new Map() };
 
 /** The tones after a step, good for as long as the step has this key. */
 interface Checkpoint {
@@ -56,6 +84,8 @@ interface Checkpoint {
 const READING_REACH = 1;
 /** How much a change of tone is enlarged where it is shown alone: a zone up is a fifth of the way to white. */
 const CHANGE_GAIN = 2;
+/** Bytes of mask planes kept. */
+const MOST_MASK_BYTES = 96 << 20;
 /** Planes kept for reuse. */
 const MOST_SPARE = 4;
 const COLOURS = ["red", "green", "blue"] as const;
@@ -71,7 +101,8 @@ export interface StagePlace {
  * A picture, or a part of one, held ready for quick re-rendering: linear colour once decoded, and the
  * tones around the passes in hand and before every spatial step, so that a move under the hand runs from there on.
  *
- * Memory  12 bytes a pixel for colour, 8 more once hues are moved, 4 for each checkpoint: at most four and one a spatial step.
+ * Memory  12 bytes a pixel for colour, 8 more once hues are moved, 4 for each checkpoint: at most four and one for each pass that
+ *         gathers; masks and their shapes up to a fixed size.
  */
 export class Stage {
   readonly #red: Float32Array;
@@ -82,14 +113,20 @@ export class Stage {
   readonly #rowsInBand: number;
   readonly #place: StagePlace;
   readonly #fuser = new TableFuser();
+  readonly #shapes: ShapePlanes;
+  /** Masks by their key, the newest last. */
+  readonly #masks = new Map<string, Float32Array>();
+  #maskBases: { mixKey: string; bases: MaskBases } = { mixKey: "", bases: new Map() };
+  /** The picture small, from which masks are gathered. */
+  #small: Stage | undefined;
   /** Tones after step i: 0 is the mix, i is pass i. */
   #checkpoints = new Map<number, Checkpoint>();
   #spare: Float32Array[] = [];
   #mixKey = "";
   #passKeys: string[] = [];
   #stepKeys: string[] = [];
-  /** Surroundings by the step they enter, with the key of the tones they were gathered from. */
-  #bases = new Map<number, { key: string; base: ToneBase }>();
+  /** What passes need of the whole of what enters them, with the key of those tones. */
+  #bases = new Map<number, { key: string; base: StepBase }>();
   #plan: CompiledPlan | undefined;
   #hand: Hand = NO_HAND;
 
@@ -102,6 +139,7 @@ export class Stage {
     this.#green = planes.green;
     this.#blue = planes.blue;
     this.#place = place ?? { x: 0, y: 0, whole: size };
+    this.#shapes = new ShapePlanes(this.#grid());
     this.#rowsInBand = Math.min(Math.max(1, Math.floor(BAND_PIXELS / size.width)), size.height);
     this.#machine = new BandMachine(this.#rowsInBand * size.width, FUSED_KNOTS);
   }
@@ -134,7 +172,7 @@ export class Stage {
     plan: CompiledPlan,
     hand: Hand | undefined,
     showing: Showing,
-    { buffer, bases }: { buffer?: ArrayBuffer | undefined; bases?: ToneBases | undefined } = {},
+    { buffer, bases }: { buffer?: ArrayBuffer | undefined; bases?: Bases | undefined } = {},
   ): Uint8ClampedArray<ArrayBuffer> {
     const machine = this.#prepare(plan, hand);
     machine.setOutputTable(showing.table);
@@ -149,19 +187,71 @@ export class Stage {
     });
     // What the passes in hand change is known only when both sides of them are.
     if (showing.of === "change") this.#showChange(rgba, showing.dithered);
-    if (showing.screens) drawScreens(rgba, this.#toneAt(plan.passes.length), this.size.width);
+    if (showing.of === "mask") this.#showPlane(rgba, this.shownMask(plan, showing.mask!, bases), showing.dithered);
+    if (showing.screens && showing.of === "print") drawScreens(rgba, this.#toneAt(plan.passes.length), this.size.width);
     return new Uint8ClampedArray(rgba.buffer);
   }
 
   /** Brings the tones up to date with a plan, without making pixels. */
-  update(plan: CompiledPlan, hand: Hand | undefined, bases?: ToneBases): void {
+  update(plan: CompiledPlan, hand: Hand | undefined, bases?: Bases): void {
     this.#prepare(plan, hand);
     this.#run(plan, bases);
   }
 
-  /** The surroundings that the spatial steps of the plan rendered last were given. */
-  bases(): ToneBases {
-    return new Map([...this.#bases].map(([step, { base }]) => [step, base]));
+  /** What a part of this picture needs to render the plan rendered last as the whole does. */
+  bases(): Bases {
+    return { steps: new Map([...this.#bases].map(([step, { base }]) => [step, base])), masks: this.#maskBases.bases };
+  }
+
+  /** A mask with all it depends on, on the plan rendered last: 0–1 for each pixel. */
+  shownMask(plan: CompiledPlan, { mask, reach }: ShownMask, given?: Bases): Float32Array {
+    const entering = this.#toneAt(this.#hand.first);
+    const plane = mask ? this.mask(plan, mask, given).slice() : new Float32Array(entering.length).fill(1);
+    if (mask && isGatheredOnTheWay(mask.gate)) {
+      const base = given?.steps.get(this.#hand.first)?.gate ?? gateBase(mask.gate, entering, this.size);
+      layBase(base, this.#grid(), undefined).forEach((share, i) => (plane[i] = plane[i]! * share));
+    }
+    if (reach) for (let i = 0; i < plane.length; i++) plane[i] = plane[i]! * readTable(reach, entering[i]!);
+    return plane;
+  }
+
+  /** A mask on the plan rendered last, as far as place and original tell it. Not to be changed. */
+  mask(plan: CompiledPlan, mask: CompiledMask, given?: Bases): Float32Array {
+    const mixKey = this.#stepKeys[0]!;
+    const key = needsBases(mask) || mask.gate?.source === "mixed" ? `${mixKey} ${mask.key}` : mask.key;
+    const bases = given?.masks ?? (needsBases(mask) ? this.#gatherMasks(plan, [mask]) : NO_BASES.masks);
+    const plane = this.#masks.get(key) ?? maskPlane(mask, this.#grid(), this.#maskPicture(), bases, (shape) => this.#shapes.plane(shape));
+    this.#masks.delete(key);
+    this.#masks.set(key, plane);
+    const most = Math.max(2, Math.floor(MOST_MASK_BYTES / (4 * plane.length)));
+    for (const oldest of this.#masks.keys()) {
+      if (this.#masks.size <= most) break;
+      this.#masks.delete(oldest);
+    }
+    return plane;
+  }
+
+  #maskPicture(): MaskPicture {
+    return { red: this.#red, green: this.#green, blue: this.#blue, mixed: () => this.#toneAt(0), hues: () => this.#findHues() };
+  }
+
+  #grid(): Grid {
+    const { x, y, whole } = this.#place;
+    return gridOf(this.size, x, y, whole);
+  }
+
+  /** What the plan's masks, and those given, need of the whole picture; gathered from it small. */
+  #gatherMasks(plan: CompiledPlan, more: readonly CompiledMask[] = []): MaskBases {
+    const masks = [...plan.passes.flatMap(({ mask }) => mask ?? []), ...more].filter(needsBases);
+    if (masks.length === 0) return NO_BASES.masks;
+    this.#small ??= this.reducedTo(fitLongEdge(this.size, ANALYSIS_EDGE));
+    const small = this.#small;
+    small.update({ ...plan, passes: [] }, undefined);
+    const mixKey = this.#stepKeys[0]!;
+    const known = this.#maskBases.mixKey === mixKey ? this.#maskBases.bases : NO_BASES.masks;
+    const bases = gatherMaskBases(masks, { ...small.size, ...small.#maskPicture() }, known);
+    this.#maskBases = { mixKey, bases };
+    return bases;
   }
 
   #prepare(plan: CompiledPlan, hand: Hand = NO_HAND): BandMachine {
@@ -174,30 +264,39 @@ export class Stage {
 
   /**
    * Runs the plan from the last step whose tones are still good; `useBand` sees each band with its finished tones.
-   * A spatial step needs the whole of what enters it, so the sweep over the bands begins anew there, unless its
-   * surroundings are given.
+   * A pass that gathers needs the whole of what enters it, so the sweep over the bands begins anew there, unless what it
+   * needs is given. Masks may need the whole mix, so where there are any it is made first.
    */
-  #run(plan: CompiledPlan, given: ToneBases | undefined, useBand?: UseBand): void {
+  #run(plan: CompiledPlan, given: Bases | undefined, useBand?: UseBand): void {
     const last = plan.passes.length;
     const keys = this.#keysOf(plan);
-    const barriers = new Set(given ? [] : plan.passes.flatMap(({ step }, i) => (step?.kind === "spatial" ? [i] : [])));
-    const kept = new Set([0, last, this.#hand.first, this.#hand.end, ...barriers]);
+    const barriers = new Set(given ? [] : plan.passes.flatMap((pass, i) => (gathers(pass) ? [i] : [])));
     for (const step of this.#bases.keys()) if (!barriers.has(step)) this.#bases.delete(step);
+    const kept = new Set([0, last, this.#hand.first, this.#hand.end, ...barriers]);
     const start = this.#startStep(keys, kept);
     this.#recycle(keys, kept, start);
     const fresh = this.#makeCheckpoints(keys, kept);
     if (!useBand && fresh.size === 0) return;
+    const isMasked = plan.passes.some(({ step, mask }) => step && mask);
     const runs = runsOf(plan, this.#hand, this.#fuser).filter(({ from }) => from >= (start ?? 0));
-    sweepsOf(runs, barriers, start).forEach((sweep, i, sweeps) => {
+    let masks: Bases | undefined = given;
+    sweepsOf(runs, isMasked ? new Set([0, ...barriers]) : barriers, start).forEach((sweep, i, sweeps) => {
       const source = i === 0 && start === undefined ? undefined : this.#toneAt(sweep[0]?.from ?? start!);
-      const bases =
-        given ?? new Map(sweep.flatMap(({ from: step, spatial }) => (spatial ? [[step, this.#gather(step, spatial.spread)]] : [])));
-      this.#sweep(sweep, source, fresh, bases, i === sweeps.length - 1 ? useBand : undefined);
+      if (source && isMasked) masks ??= { steps: new Map(), masks: this.#gatherMasks(plan) };
+      const laid = sweep.map((run) => this.#layRun(plan, run, given, masks));
+      this.#sweep(laid, source, fresh, i === sweeps.length - 1 ? useBand : undefined);
     });
   }
 
+  /** A run with its mask laid out, and what it needs of the whole picture. */
+  #layRun(plan: CompiledPlan, run: Run, given: Bases | undefined, masks: Bases | undefined): LaidRun {
+    const acts = run.tables.length > 0 || run.spatial;
+    const base = !acts ? undefined : given ? given.steps.get(run.from) : gathers(plan.passes[run.from]!) ? this.#gather(run) : undefined;
+    return { ...run, plane: acts && run.mask && this.mask(plan, run.mask, masks), base };
+  }
+
   /** Runs over all bands, from the source colours or from the tones given, filling the checkpoints passed on the way. */
-  #sweep(runs: readonly Run[], source: Float32Array | undefined, fresh: ReadonlySet<number>, bases: ToneBases, useBand?: UseBand): void {
+  #sweep(runs: readonly LaidRun[], source: Float32Array | undefined, fresh: ReadonlySet<number>, useBand?: UseBand): void {
     const machine = this.#machine;
     const keep = (step: number, first: number) => fresh.has(step) && machine.take("tone", this.#toneAt(step), first);
     this.#forBands((first, end, y, rows) => {
@@ -206,23 +305,27 @@ export class Stage {
         this.#mixBand(first, end);
         keep(0, first);
       }
-      for (const { from, to, spatial, tables } of runs) {
-        if (spatial) machine.applySpatial(spatial, bases.get(from)!, this.#bandPlace(y));
-        else machine.applyTables(tables);
+      for (const { to, plane, base, ...run } of runs) {
+        if (plane) machine.put("mask", plane, first, end);
+        applyRun(machine, run, base, this.#bandPlace(y));
         keep(to, first);
       }
       useBand?.(first, end, y, rows);
     });
   }
 
-  /** The surroundings for the spatial step that begins at `step`, gathered anew only where something before it changed. */
-  #gather(step: number, spread: Spread): ToneBase {
-    const { key, tone } = this.#checkpoints.get(step)!;
-    const wanted = `${key} ${spread.radius} ${spread.edges}`;
-    const known = this.#bases.get(step);
+  /** What a run needs of the whole of what enters it, gathered anew only where something before it changed. */
+  #gather({ from, spatial, mask }: Run): StepBase {
+    const { key, tone } = this.#checkpoints.get(from)!;
+    const gate = isGatheredOnTheWay(mask?.gate) ? mask.gate : undefined;
+    const wanted = JSON.stringify([key, spatial?.spread, gate]);
+    const known = this.#bases.get(from);
     if (known?.key === wanted) return known.base;
-    const base = toneBase(tone, this.size, spread);
-    this.#bases.set(step, { key: wanted, base });
+    const base = {
+      surroundings: spatial && toneBase(tone, this.size, spatial.spread),
+      gate: gate && gateBase(gate, tone, this.size),
+    };
+    this.#bases.set(from, { key: wanted, base });
     return base;
   }
 
@@ -259,23 +362,30 @@ export class Stage {
   /** What each pass of a plan adds to the tones: as many planes as passes. Keeps nothing; for small stages. */
   changes(plan: CompiledPlan): Float32Array[] {
     this.update({ ...plan, passes: [] }, undefined);
+    const masks = { steps: new Map(), masks: this.#gatherMasks(plan) };
     let before = this.#toneAt(0);
-    return plan.passes.map(({ step }) => {
-      if (!step) return new Float32Array(before.length);
-      const after = this.#applied(step, before);
+    return plan.passes.map((pass) => {
+      if (!pass.step) return new Float32Array(before.length);
+      const after = this.#applied(plan, pass, before, masks);
       const change = after.map((tone, i) => tone - before[i]!);
       before = after;
       return change;
     });
   }
 
-  #applied(step: CompiledStep, tone: Float32Array): Float32Array {
+  #applied(plan: CompiledPlan, { step, mask }: CompiledPass, tone: Float32Array, masks: Bases): Float32Array {
     const out = new Float32Array(tone.length);
-    const base = step.kind === "spatial" ? toneBase(tone, this.size, step.spread) : undefined;
+    const spatial = step?.kind === "spatial" ? step : undefined;
+    const tables = step?.kind === "tone" ? [step.table] : [];
+    const plane = mask && this.mask(plan, mask, masks);
+    const base: StepBase = {
+      surroundings: spatial && toneBase(tone, this.size, spatial.spread),
+      gate: isGatheredOnTheWay(mask?.gate) ? gateBase(mask.gate, tone, this.size) : undefined,
+    };
     this.#forBands((first, end, y) => {
       this.#machine.put("tone", tone, first, end);
-      if (step.kind === "spatial") this.#machine.applySpatial(step, base!, this.#bandPlace(y));
-      else this.#machine.applyTables([step.table]);
+      if (plane) this.#machine.put("mask", plane, first, end);
+      applyRun(this.#machine, { spatial, tables, mask }, base, this.#bandPlace(y));
       this.#machine.take("tone", out, first);
     });
     return out;
@@ -393,10 +503,13 @@ export class Stage {
 
   #showChange(rgba: Uint8Array, dithered: boolean): void {
     const [entering, leaving] = [this.#toneAt(this.#hand.first), this.#toneAt(this.#hand.end)];
-    const change = new Float32Array(this.#machine.capacity);
+    const change = leaving.map((tone, i) => Math.min(Math.max(0.5 + CHANGE_GAIN * (tone - entering[i]!), 0), 1));
+    this.#showPlane(rgba, change, dithered);
+  }
+
+  #showPlane(rgba: Uint8Array, plane: Float32Array, dithered: boolean): void {
     this.#forBands((first, end, y, rows) => {
-      for (let i = first; i < end; i++) change[i - first] = Math.min(Math.max(0.5 + CHANGE_GAIN * (leaving[i]! - entering[i]!), 0), 1);
-      this.#machine.put("tone", change, 0, end - first);
+      this.#machine.put("tone", plane, first, end);
       this.#showTones(rgba, first, y, rows, dithered);
     });
   }
@@ -413,6 +526,23 @@ export class Stage {
     }
     return sum / count;
   }
+}
+
+/** A run ready for the bands: its mask laid out, what it gathered. */
+type LaidRun = Run & { plane: Float32Array | undefined; base: StepBase | undefined };
+
+/** Does a run on the band in the machine; its mask, if it has one, lies there already. */
+export function applyRun(
+  machine: BandMachine,
+  { spatial, tables, mask }: Pick<Run, "spatial" | "tables" | "mask">,
+  base: StepBase | undefined,
+  place: BandPlace,
+): void {
+  if (!spatial && tables.length === 0) return;
+  if (mask && base?.gate) machine.narrowMask(base.gate, place);
+  if (spatial) machine.applySpatial(spatial, base!.surroundings!, place, !!mask);
+  else if (mask) machine.applyTableByMask(tables[0]!);
+  else machine.applyTables(tables);
 }
 
 type UseBand = (first: number, end: number, y: number, rows: number) => void;

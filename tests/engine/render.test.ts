@@ -55,6 +55,8 @@ function fullPlan(): Plan {
     on: true,
     strength: 0.8,
     blend: "soft-light",
+    region: null,
+    gate: null,
     zonesOff: [],
     set: null,
     move: { kind: "contrast", around: 4, grade: 3, black: 0.3, white: 9.8 },

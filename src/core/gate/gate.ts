@@ -86,9 +86,9 @@ export function hueShare({ centreDeg, widthDeg, shoulderDeg }: HueLimit, hueDeg:
   return shoulder(widthDeg - away, shoulderDeg, false);
 }
 
-/** Whether tones alone decide, so that the gate is a part of the pass's own curve. */
-export function isPlainGate({ source, blur, hue }: Gate): boolean {
-  return source === "entering" && blur === 0 && hue === null;
+/** Whether the tone entering the pass decides at each place by itself, so that the gate is a part of the pass's own curve. */
+export function readsEnteringTone({ source, blur }: Gate): boolean {
+  return source === "entering" && blur === 0;
 }
 
 /**

@@ -18,6 +18,9 @@ export interface KernelExports {
   histogram(tone: number, n: number, counts: number, bins: number): void;
   sampleRow(table: number, out: number, n: number, from: number, step: number, knots: number): void;
   surroundingTone(tone: number, slope: number, offset: number, out: number, n: number): void;
+  addLookedUpBy(tone: number, mask: number, out: number, n: number, table: number, knots: number): void;
+  mixBy(below: number, above: number, amount: number, out: number, n: number): void;
+  multiply(a: number, b: number, out: number, n: number): void;
   scaleLookedUp(plane: number, tone: number, n: number, table: number, knots: number): void;
   exposeBy(tone: number, stops: number, out: number, n: number): void;
   /** mode: place in BLEND_MODES. */

@@ -260,6 +260,21 @@ describe("spatial steps", () => {
     heap.run.scaleLookedUp(o, t, N, table, knotsOf(weave));
     expect(largestDifference(heap.f32(o, N), reference.scaleLookedUp(offset, tone, weave))).toBeLessThan(ROUNDING);
   });
+  test("a table by mask and a product agree with their twins; a mask of 0 leaves every tone", () => {
+    const mask = noise(36);
+    const { heap, pointers } = heapWith(tone, mask, new Float32Array(N), weave);
+    const [t, m, out, table] = pointers as [number, number, number, number];
+    heap.run.addLookedUpBy(t, m, out, N, table, knotsOf(weave));
+    expect(largestDifference(heap.f32(out, N), reference.addLookedUpBy(tone, mask, weave))).toBeLessThan(ROUNDING);
+    heap.run.multiply(t, m, out, N);
+    expect(largestDifference(heap.f32(out, N), reference.multiply(tone, mask))).toBeLessThan(ROUNDING);
+    heap.f32(out, N).set(noise(37));
+    heap.run.mixBy(t, out, m, out, N);
+    expect(largestDifference(heap.f32(out, N), reference.mixBy(tone, noise(37), mask))).toBeLessThan(ROUNDING);
+    heap.f32(m, N).fill(0);
+    heap.run.addLookedUpBy(t, m, out, N, table, knotsOf(weave));
+    expect(largestDifference(heap.f32(out, N), tone)).toBe(0);
+  });
   test("exposure agrees with its twin, reaches neither end from inside, and is undone by its opposite", () => {
     const stops = noise(34).map((v) => 12 * v - 6);
     const { heap, pointers } = heapWith(tone, stops, new Float32Array(N));

@@ -96,6 +96,21 @@ export function addLookedUp(tone: Float32Array, table: Float32Array): Float32Arr
   return tone.map((t) => t + readTable(table, t));
 }
 
+/** t + mask · table(t) for each tone t. */
+export function addLookedUpBy(tone: Float32Array, mask: Float32Array, table: Float32Array): Float32Array {
+  return tone.map((t, i) => t + mask[i]! * readTable(table, t));
+}
+
+/** From `below` towards `above` by an amount, beyond it over 1; kept within 0–1. */
+export function mixBy(below: Float32Array, above: Float32Array, amount: Float32Array): Float32Array {
+  return below.map((v, i) => clamp01(v + amount[i]! * (above[i]! - v)));
+}
+
+/** a · b. */
+export function multiply(a: Float32Array, b: Float32Array): Float32Array {
+  return a.map((v, i) => v * b[i]!);
+}
+
 /** Levels 0–255 from a table in levels, with offsets of −½…½ level from a row of 8 repeated along x. */
 export function grey8(tone: Float32Array, table: Float32Array, ditherRow: Float32Array): Uint8Array {
   return Uint8Array.from(tone, (t, i) => Math.round(Math.min(Math.max(readTable(table, t) + ditherRow[i % 8]!, 0), 255)));

@@ -1,8 +1,10 @@
 import type { BlendMode } from "../blend/blend";
 import { contrastMaskStops } from "../contrast/contrastMask";
+import { gateShare, readsEnteringTone, type Gate } from "../gate/gate";
 import { pairTable } from "../kernels/pairTable";
 import { hueCurve } from "../mix/hueCurve";
 import type { Weights } from "../mix/weights";
+import type { Region } from "../region/region";
 import type { Spread } from "../spatial/toneBase";
 import { zonesOnShare } from "../zones/keptZones";
 import { TONE_KNOTS } from "../zones/toneKnots";
@@ -14,6 +16,9 @@ import type { ContrastMaskMove, Mix, Pass, Plan } from "./plan";
 const HUE_KNOTS = 1440;
 /** Knots of tables over the blurred tone and of zones switched off: smooth, so that few do. */
 const SOFT_KNOTS = 640;
+
+/** Acts fully on all tones. */
+const EVERYWHERE = pairTable(1, () => 1);
 
 /** A plan as the kernels take it. Steps that change nothing are left out. */
 export interface CompiledPlan {
@@ -30,7 +35,18 @@ export interface CompiledPass {
   id: string;
   /** Absent where the pass leaves all as it is. Equal passes give the very same step. */
   step: CompiledStep | undefined;
-  /** Equal keys give equal steps. */
+  /** Where and how far it acts, beyond what the step itself tells by tone; absent where it acts everywhere. */
+  mask: CompiledMask | undefined;
+  /** Equal keys give equal steps and masks. */
+  key: string;
+}
+
+/** Where a pass acts. */
+export interface CompiledMask {
+  region: Region | undefined;
+  /** What is left of the gate once the step has taken its share. */
+  gate: Gate | undefined;
+  /** Equal keys give equal masks on the same picture and mix. */
   key: string;
 }
 
@@ -48,7 +64,10 @@ export interface SpatialStep {
   spread: Spread;
   /** Stops over the tone of the surroundings. */
   stops: Float32Array;
-  /** How far it acts, 0–1, over the tone of the place; absent where it does everywhere. */
+  /**
+   * How far it acts over the tone of the place. Meeting the print normally it scales the stops, which hold the strength already, and
+   * is absent where it is 1 everywhere; with a blend it is how far the blended tone comes through, strength included.
+   */
   share: Float32Array | undefined;
   blend: BlendMode;
 }
@@ -64,11 +83,14 @@ export function planCompiler(): (plan: Plan) => CompiledPlan {
     const key = hueKey(plan.mix);
     if (key !== hues.key) hues = { key, table: hueTable(plan.mix) };
     const kept = new Map<string, CompiledStep | undefined>();
+    const regions = new Map(plan.regions.map((region) => [region.id, { region, key: regionKey(region) }]));
     const passes = plan.passes.map((own) => {
       const pass = passInSet(plan, own);
-      const passKey = keyOf(pass);
-      if (!kept.has(passKey)) kept.set(passKey, steps.has(passKey) ? steps.get(passKey) : compiledStep(pass));
-      return { id: pass.id, key: passKey, step: kept.get(passKey) };
+      const stepKey = keyOf(pass);
+      if (!kept.has(stepKey)) kept.set(stepKey, steps.has(stepKey) ? steps.get(stepKey) : compiledStep(pass));
+      const step = kept.get(stepKey);
+      const mask = step && compiledMask(pass, regions);
+      return { id: pass.id, step, mask, key: mask ? `${stepKey} ${mask.key}` : stepKey };
     });
     steps = kept;
     return { weights: plan.mix.weights, hueTable: hues.table, hueKey: key, passes };
@@ -85,7 +107,30 @@ function hueKey(mix: Mix): string {
 }
 
 function keyOf(pass: Pass): string {
-  return JSON.stringify([pass.on, pass.strength, pass.blend, pass.zonesOff, pass.move]);
+  return JSON.stringify([pass.on, pass.strength, pass.blend, pass.zonesOff, pass.gate, pass.move]);
+}
+
+/** Names do not change where a region lies. */
+function regionKey({ shapes, soften, fit, invert, density }: Region): string {
+  return JSON.stringify([shapes, soften, fit, invert, density]);
+}
+
+/** The mask of one pass of a plan, whether it does anything or not; undefined where it acts everywhere. */
+export function maskOf(plan: Plan, pass: Pass): CompiledMask | undefined {
+  const region = plan.regions.find(({ id }) => id === pass.region);
+  return compiledMask(pass, new Map(region ? [[region.id, { region, key: regionKey(region) }]] : []));
+}
+
+function compiledMask(pass: Pass, regions: ReadonlyMap<string, { region: Region; key: string }>): CompiledMask | undefined {
+  const known = pass.region === null ? undefined : regions.get(pass.region);
+  const gate = pass.gate && isLeft(pass.gate) ? pass.gate : undefined;
+  if (!known && !gate) return undefined;
+  return { region: known?.region, gate, key: `${known?.key ?? ""} ${gate ? JSON.stringify(gate) : ""}` };
+}
+
+/** Whether a gate does more than the step's curve does already. */
+function isLeft(gate: Gate): boolean {
+  return !readsEnteringTone(gate) || gate.hue !== null;
 }
 
 function hueTable(mix: Mix): Float32Array | undefined {
@@ -104,12 +149,23 @@ function toneStep(pass: TonePass): ToneStep {
   return { kind: "tone", table: pairTable(TONE_KNOTS, (t) => curve(t * LAST_ZONE) / LAST_ZONE - t) };
 }
 
-function spatialStep({ strength, blend, zonesOff }: Pass, { radius, edges, density }: ContrastMaskMove): SpatialStep {
+function spatialStep({ strength, blend, zonesOff, gate }: Pass, { radius, edges, density }: ContrastMaskMove): SpatialStep {
+  const isNormal = blend === "normal";
   return {
     kind: "spatial",
     spread: { radius, edges },
-    stops: pairTable(SOFT_KNOTS, (surrounding) => contrastMaskStops(surrounding, strength * density)),
-    share: zonesOff.length ? pairTable(SOFT_KNOTS, (t) => zonesOnShare(t * LAST_ZONE, zonesOff)) : undefined,
+    stops: pairTable(SOFT_KNOTS, (surrounding) => contrastMaskStops(surrounding, isNormal ? strength * density : density)),
+    share: isNormal ? shareTable(zonesOff, gate, 1) : (shareTable(zonesOff, gate, strength) ?? EVERYWHERE),
     blend,
   };
+}
+
+/** How far a pass acts on a tone, by strength, zones switched off and a gate that reads the entering tone; undefined for 1 everywhere. */
+function shareTable(zonesOff: readonly number[], gate: Gate | null, strength: number): Float32Array | undefined {
+  const gated = gate && readsEnteringTone(gate) ? gate : undefined;
+  if (zonesOff.length === 0 && !gated && strength === 1) return undefined;
+  return pairTable(SOFT_KNOTS, (t) => {
+    const zone = t * LAST_ZONE;
+    return strength * (zonesOff.length ? zonesOnShare(zone, zonesOff) : 1) * (gated ? gateShare(gated, zone) : 1);
+  });
 }

@@ -16,9 +16,9 @@ export function restingMove(kind: MoveKind): Move {
   }
 }
 
-/** A new pass, tied into no set. */
+/** A new pass on the whole picture and all tones, tied into no set. */
 export function restingPass(kind: MoveKind, id: string, name: string): Pass {
-  return { id, name, on: true, strength: 1, blend: "normal", zonesOff: [], set: null, move: restingMove(kind) };
+  return { id, name, on: true, strength: 1, blend: "normal", region: null, gate: null, zonesOff: [], set: null, move: restingMove(kind) };
 }
 
 /** What a new print starts from: plain luminance, and one placement that changes nothing yet. */
@@ -26,6 +26,7 @@ export function defaultPlan(): Plan {
   return {
     version: PLAN_VERSION,
     mix: { weights: { ...LUMINANCE_WEIGHTS }, sumHeld: true, huesOn: true, hueKnots: [] },
+    regions: [],
     sets: [],
     passes: [restingPass("placement", "first", "Place the tones")],
   };

@@ -1,5 +1,6 @@
 import { blend } from "../blend/blend";
 import { contrastCurve, NORMAL_GRADE } from "../contrast/contrastCurve";
+import { gateShare, readsEnteringTone, type Gate } from "../gate/gate";
 import { placementAtStrength, placementCurve } from "../placement/placementCurve";
 import { isHold } from "../placement/strand";
 import { keptInOrder, zonesOnShare } from "../zones/keptZones";
@@ -24,11 +25,18 @@ export function moveCurve(move: ToneMove): ZoneCurve {
 }
 
 /**
- * What a whole pass makes of a tone: move, blend, strength, zones switched off. A placement that meets the print
+ * What a whole pass makes of a tone where its mask is full: move, blend, strength, gate, zones switched off. A placement that meets the print
  * normally goes further in its strands at a strength over 1; all else is extrapolated and kept in the scale.
  */
 export function passCurve(pass: TonePass): ZoneCurve {
-  return pass.zonesOff.length === 0 ? freeCurve(pass) : curveWithZonesOff(freeCurve(pass), pass.zonesOff);
+  const gated = gatedCurve(freeCurve(pass), pass.gate);
+  return pass.zonesOff.length === 0 ? gated : curveWithZonesOff(gated, pass.zonesOff);
+}
+
+/** A gate that reads the entering tone is a part of the curve, however its mask is limited to hues besides. */
+function gatedCurve(curve: ZoneCurve, gate: Gate | null): ZoneCurve {
+  if (!gate || !readsEnteringTone(gate)) return curve;
+  return (zone) => zone + gateShare(gate, zone) * (curve(zone) - zone);
 }
 
 function freeCurve({ move, blend: mode, strength }: TonePass): ZoneCurve {

@@ -1,11 +1,13 @@
 import type { BlendMode } from "../blend/blend";
 import type { ContrastSettings } from "../contrast/contrastCurve";
 import type { ContrastMaskSettings } from "../contrast/contrastMask";
+import type { Gate } from "../gate/gate";
 import type { HueKnot } from "../mix/hueCurve";
 import type { Weights } from "../mix/weights";
 import type { Strand } from "../placement/strand";
+import type { Region } from "../region/region";
 
-export const PLAN_VERSION = 3;
+export const PLAN_VERSION = 4;
 
 /** Colour to monochrome: weights in linear light, then the hue response. */
 export interface Mix {
@@ -47,6 +49,10 @@ export interface Pass {
   strength: number;
   /** How what the move makes meets what is beneath. */
   blend: BlendMode;
+  /** Where it acts: a region of the plan, by id; null for the whole picture. */
+  region: string | null;
+  /** The tones it acts on; null for all. */
+  gate: Gate | null;
   /** Zones whose tones stay as they come, in order. */
   zonesOff: number[];
   /** The set it is tied into, by id; the passes of a set are neighbours. */
@@ -67,6 +73,8 @@ export interface PassSet {
 export interface Plan {
   version: typeof PLAN_VERSION;
   mix: Mix;
+  /** Any pass may use any of them. */
+  regions: Region[];
   sets: PassSet[];
   passes: Pass[];
 }

@@ -7,11 +7,17 @@ import type { Size } from "../spatial/areaReduce";
 export interface Grid extends Size {
   x: number;
   y: number;
-  /** Pixels to the long edge of the whole picture at this size. */
+  /** The whole picture at this size, and the pixels of its long edge. */
+  whole: Size;
   scale: number;
+}
+
+/** A part of a picture of size `whole`, from (x, y) on. */
+export function gridOf({ width, height }: Size, x: number, y: number, whole: Size): Grid {
+  return { width, height, x, y, whole, scale: Math.max(whole.width, whole.height) };
 }
 
 /** All of a picture. */
 export function wholeGrid(size: Size): Grid {
-  return { ...size, x: 0, y: 0, scale: Math.max(size.width, size.height) };
+  return gridOf(size, 0, 0, size);
 }

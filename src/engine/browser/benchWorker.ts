@@ -5,7 +5,8 @@ import { encodedLight, lookTable } from "@/core/view/toneTables";
 import { LevelFetcher } from "../levelFetcher";
 import type { BenchLook, Frame, FromWorker, Glimpse, GlimpseOf, LevelArea, Place, RenderRequest, ToWorker } from "../messages";
 import type { Plan } from "@/core/plan/plan";
-import { Stage, type Showing, type ToneBases } from "../stage";
+import { looksAtWhole } from "../runs";
+import { NO_BASES, Stage, type Showing, type Bases } from "../stage";
 
 // The page's worker: holds the decoded picture and its tones after each pass, and renders frames.
 // One render at a time; of those that arrive meanwhile only the newest is kept.
@@ -130,15 +131,15 @@ function renderWaiting(): void {
 }
 
 /** The surroundings a part of the picture needs, where the plan has steps that look at them. */
-function basesFor({ plan, hand, shownSize }: RenderRequest): ToneBases {
+function basesFor({ plan, hand, shownSize }: RenderRequest): Bases {
   const compiled = compile(plan);
-  if (!compiled.passes.some(({ step }) => step?.kind === "spatial")) return new Map();
+  if (!looksAtWhole(compiled)) return NO_BASES;
   const whole = fittedStage(shownSize);
   whole.update(compiled, hand);
   return whole.bases();
 }
 
-function renderStage(stage: Stage, area: Frame["area"], number: number, request: RenderRequest, bases?: ToneBases): void {
+function renderStage(stage: Stage, area: Frame["area"], number: number, request: RenderRequest, bases?: Bases): void {
   const begin = performance.now();
   const showing = { ...showingOf(request.look), screens: request.screens };
   const rgba = stage.render(compile(request.plan), request.hand, showing, { buffer: spare, bases });

@@ -1,14 +1,14 @@
 import type { CompiledPlan } from "@/core/plan/compilePlan";
 import type { Size } from "@/core/spatial/areaReduce";
 import { rowRenderer } from "../renderRows";
-import type { ToneBases } from "../stage";
+import type { Bases } from "../stage";
 import { RawLevels, type RawLayout } from "./rawLevels";
 
 /** One full-size render, shared by the threads that work on it. */
 export interface RenderJob {
   layout: RawLayout;
   plan: CompiledPlan;
-  bases: ToneBases;
+  bases: Bases;
   output: { size: Size; depth: 8 | 16 };
   bandPixels: number;
   /** The output's grey levels, row after row. */

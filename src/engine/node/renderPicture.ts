@@ -4,7 +4,8 @@ import { compilePlan, type CompiledPlan } from "@/core/plan/compilePlan";
 import type { Plan } from "@/core/plan/plan";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { BAND_PIXELS } from "../bandMachine";
-import { Stage, type ToneBases } from "../stage";
+import { looksAtWhole } from "../runs";
+import { NO_BASES, Stage, type Bases } from "../stage";
 import { overviewOf } from "./preparePicture";
 import { RawLevels, type RawLayout } from "./rawLevels";
 import { ROWS_DONE, STOPPED, workOnJob, type RenderJob } from "./renderJob";
@@ -69,9 +70,9 @@ export async function renderPicture(layout: RawLayout, plan: Plan, options: Rend
   return { size, levels: options.depth === 8 ? new Uint8Array(job.levels) : new Uint16Array(job.levels) };
 }
 
-/** The surroundings that a plan's spatial steps see, gathered at preview size: the same in the page, here and in every thread. */
-function gatherBases(layout: RawLayout, plan: CompiledPlan, overview: RawLayout | undefined): ToneBases {
-  if (!plan.passes.some(({ step }) => step?.kind === "spatial")) return new Map();
+/** What a plan needs of the whole picture, gathered at preview size: the same in the page, here and in every thread. */
+function gatherBases(layout: RawLayout, plan: CompiledPlan, overview: RawLayout | undefined): Bases {
+  if (!looksAtWhole(plan)) return NO_BASES;
   const small = overview ?? overviewOf(layout);
   const raw = new RawLevels(small);
   try {

@@ -176,6 +176,24 @@ export function addLookedUp(tone: usize, out: usize, n: i32, table: usize, knots
   }
 }
 
+export function addLookedUpBy(tone: usize, mask: usize, out: usize, n: i32, table: usize, knots: i32): void {
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
+    const v = v128.load(tone + i);
+    v128.store(out + i, f32x4.add(v, f32x4.mul(v128.load(mask + i), gatherUnit(table, knots, v))));
+  }
+}
+
+export function mixBy(below: usize, above: usize, amount: usize, out: usize, n: i32): void {
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
+    const v = v128.load(below + i);
+    v128.store(out + i, clamp01(f32x4.add(v, f32x4.mul(v128.load(amount + i), f32x4.sub(v128.load(above + i), v)))));
+  }
+}
+
+export function multiply(a: usize, b: usize, out: usize, n: i32): void {
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) v128.store(out + i, f32x4.mul(v128.load(a + i), v128.load(b + i)));
+}
+
 /** Levels 0–255 from a table in levels, with a row of 8 dither offsets (−½…½) repeated along x. */
 // @ts-ignore: decorator
 @inline function level8(tone: usize, table: usize, knots: i32, dither: v128): v128 {

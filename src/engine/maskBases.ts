@@ -1,0 +1,87 @@
+import { linearP3ToOklab } from "@/core/colour/oklab";
+import { gateShare, type Gate } from "@/core/gate/gate";
+import type { CompiledMask } from "@/core/plan/compilePlan";
+import { combineShapes } from "@/core/region/combineShapes";
+import { wholeGrid } from "@/core/region/grid";
+import { guidedBase } from "@/core/region/guidedBase";
+import { likeness, type LabPicture } from "@/core/region/likeness";
+import { rasterShape } from "@/core/region/rasterShape";
+import type { LikenessShape, Region, Shape } from "@/core/region/region";
+import { areaReduceRows, fitLongEdge, type Size } from "@/core/spatial/areaReduce";
+import { gaussianBlur } from "@/core/spatial/gaussianBlur";
+import { layBase } from "@/core/spatial/layBase";
+import type { ToneBase } from "@/core/spatial/toneBase";
+import { LAST_ZONE } from "@/core/zones/zone";
+import { gateKey, likenessKey, regionKey, type MaskBases } from "./maskKeys";
+import { gateTone, type MaskPicture } from "./maskPlane";
+
+/** Long edge of the picture that masks are gathered from, in pixels: the same for the page and an export, so that they agree. */
+export const ANALYSIS_EDGE = 640;
+/** Cells to the standard deviation of a blur or a fit. */
+const CELLS_IN_SIGMA = 4;
+const MOST_CELLS = 1024;
+/** Reach of the fit that brings a likeness to the picture's edges, in cells. */
+const LIKENESS_FIT = 2.5;
+
+/** The picture that masks are gathered from: whole, small. */
+export interface Analysis extends MaskPicture, Size {}
+
+/** Gathers what masks need of the whole picture; what is there already is kept, all else is dropped. */
+export function gatherMaskBases(masks: readonly CompiledMask[], analysis: Analysis, known: MaskBases): MaskBases {
+  const bases = new Map<string, ToneBase>();
+  const keep = (key: string, make: () => ToneBase) => {
+    if (!bases.has(key)) bases.set(key, known.get(key) ?? make());
+  };
+  for (const { region, gate } of masks) {
+    for (const shape of region?.shapes ?? []) {
+      if (shape.kind === "likeness") keep(likenessKey(shape), () => likenessBase(shape, analysis));
+    }
+    const ownKey = region && regionKey(region);
+    if (ownKey) keep(ownKey, () => regionBase(region, analysis, bases));
+    const blurKey = gate && gateKey(gate);
+    if (blurKey) keep(blurKey, () => gateBase(gate, gateTone(gate, analysis), analysis));
+  }
+  return bases;
+}
+
+const labs = new WeakMap<Float32Array, LabPicture>();
+
+function likenessBase(shape: LikenessShape, analysis: Analysis): ToneBase {
+  let lab = labs.get(analysis.red);
+  if (!lab) labs.set(analysis.red, (lab = labOf(analysis)));
+  return guidedBase(likeness(lab, shape), analysis.mixed(), analysis, LIKENESS_FIT);
+}
+
+function labOf({ red, green, blue, width, height }: Analysis): LabPicture {
+  const lab = { width, height, lightness: new Float32Array(red.length), a: new Float32Array(red.length), b: new Float32Array(red.length) };
+  for (let i = 0; i < red.length; i++) [lab.lightness[i], lab.a[i], lab.b[i]] = linearP3ToOklab([red[i]!, green[i]!, blue[i]!]);
+  return lab;
+}
+
+/** A region softened and fitted: its shapes laid out small, blurred, then brought to the picture's edges. */
+function regionBase({ shapes, soften, fit }: Region, analysis: Analysis, bases: MaskBases): ToneBase {
+  const finest = Math.min(...[soften, fit].filter((reach) => reach > 0));
+  const size = fitLongEdge(fit > 0 ? analysis : scaledTo(analysis, MOST_CELLS), Math.ceil(CELLS_IN_SIGMA / finest));
+  const grid = wholeGrid(size);
+  const tone = areaReduceRows(analysis.mixed(), 0, analysis, fit > 0 ? size : analysis, 0, fit > 0 ? size.height : analysis.height);
+  const planeOf = (shape: Shape) =>
+    shape.kind === "likeness"
+      ? layBase({ ...bases.get(likenessKey(shape))!, slope: undefined }, grid, undefined)
+      : rasterShape(shape, grid);
+  const drawn = combineShapes(shapes, planeOf, size.width * size.height);
+  const softened = soften > 0 ? gaussianBlur(drawn, size, soften * grid.scale) : drawn;
+  return fit > 0 ? guidedBase(softened, tone, size, fit * grid.scale) : { ...size, slope: undefined, offset: softened };
+}
+
+function scaledTo({ width, height }: Size, longEdge: number): Size {
+  const scale = longEdge / Math.max(width, height);
+  return { width: Math.round(width * scale), height: Math.round(height * scale) };
+}
+
+/** A gate's membership, blurred. Shape: tone of `size`. */
+export function gateBase(gate: Gate, tone: Float32Array, size: Size): ToneBase {
+  const small = fitLongEdge(size, Math.min(Math.ceil(CELLS_IN_SIGMA / gate.blur), MOST_CELLS));
+  const shares = tone.map((t) => gateShare(gate, t * LAST_ZONE));
+  const reduced = areaReduceRows(shares, 0, size, small, 0, small.height);
+  return { ...small, slope: undefined, offset: gaussianBlur(reduced, small, gate.blur * Math.max(small.width, small.height)) };
+}

@@ -1,0 +1,32 @@
+import type { Gate } from "@/core/gate/gate";
+import type { CompiledMask } from "@/core/plan/compilePlan";
+import type { LikenessShape, Region } from "@/core/region/region";
+import type { ToneBase } from "@/core/spatial/toneBase";
+
+/** Parts of masks that need the whole picture, held small, by their key. */
+export type MaskBases = ReadonlyMap<string, ToneBase>;
+
+export function likenessKey({ touched, not, tolerance, connected }: LikenessShape): string {
+  return `likeness ${JSON.stringify([touched, not, tolerance, connected])}`;
+}
+
+/** The key of a region's own base; undefined where its shapes tell all. */
+export function regionKey({ shapes, soften, fit }: Region): string | undefined {
+  return soften > 0 || fit > 0 ? `region ${JSON.stringify([shapes, soften, fit])}` : undefined;
+}
+
+/** The key of a blurred gate's base; undefined where it is not blurred, or reads the entering tone and is gathered on the way. */
+export function gateKey({ hue: _, ...gate }: Gate): string | undefined {
+  return gate.blur > 0 && gate.source !== "entering" ? `gate ${JSON.stringify(gate)}` : undefined;
+}
+
+/** Whether a mask has parts that only the whole picture tells. */
+export function needsBases({ region, gate }: CompiledMask): boolean {
+  if (region && (regionKey(region) || region.shapes.some(({ kind }) => kind === "likeness"))) return true;
+  return !!gate && !!gateKey(gate);
+}
+
+/** Whether a gate's base is gathered from the tone that enters its pass, on the way through the plan. */
+export function isGatheredOnTheWay(gate: Gate | undefined): gate is Gate {
+  return !!gate && gate.source === "entering" && gate.blur > 0;
+}

@@ -1,0 +1,97 @@
+import { luminanceToTone } from "@/core/colour/lstar";
+import { gateShare, hueShare, type Gate } from "@/core/gate/gate";
+import { pairTable } from "@/core/kernels/pairTable";
+import { readTable } from "@/core/kernels/reference";
+import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
+import type { CompiledMask } from "@/core/plan/compilePlan";
+import { combineShapes, finishRegion } from "@/core/region/combineShapes";
+import type { Grid } from "@/core/region/grid";
+import type { Region, Shape } from "@/core/region/region";
+import { layBase } from "@/core/spatial/layBase";
+import { LAST_ZONE } from "@/core/zones/zone";
+import { gateKey, likenessKey, regionKey, type MaskBases } from "./maskKeys";
+
+/** The part of a picture a mask is laid over: linear colour, and what is only made when it is asked for. */
+export interface MaskPicture {
+  red: Float32Array;
+  green: Float32Array;
+  blue: Float32Array;
+  /** The mixed tone. */
+  mixed(): Float32Array;
+  /** Hue in turns, and how far a place is coloured, 0–1. */
+  hues(): { hue: Float32Array; fade: Float32Array };
+}
+
+/** Knots of the tables gates are read through. */
+const GATE_KNOTS = 1024;
+const HUE_KNOTS = 720;
+const LIGHT_KNOTS = 4096;
+const LIGHT_TO_TONE = pairTable(LIGHT_KNOTS, luminanceToTone);
+
+/**
+ * How far a pass acts on each pixel of a part of a picture, 0–1: region times gate. A gate blurred on the entering tone is
+ * left out; its base is laid over the mask on the way.
+ *
+ * Shape   a value for each pixel of the grid. `shapePlane` lays out a drawn shape, or knows it already.
+ */
+export function maskPlane(
+  { region, gate }: CompiledMask,
+  grid: Grid,
+  picture: MaskPicture,
+  bases: MaskBases,
+  shapePlane: (shape: Exclude<Shape, { kind: "likeness" }>) => Float32Array,
+): Float32Array {
+  const plane = region ? regionPlane(region, grid, picture, bases, shapePlane) : new Float32Array(grid.width * grid.height).fill(1);
+  if (gate) applyGate(plane, gate, grid, picture, bases);
+  return plane;
+}
+
+function regionPlane(
+  region: Region,
+  grid: Grid,
+  picture: MaskPicture,
+  bases: MaskBases,
+  shapePlane: Parameters<typeof maskPlane>[4],
+): Float32Array {
+  const ownKey = regionKey(region);
+  const lay = (key: string) => {
+    const base = bases.get(key)!;
+    return layBase(base, grid, base.slope && picture.mixed());
+  };
+  const planeOf = (shape: Shape) => (shape.kind === "likeness" ? lay(likenessKey(shape)) : shapePlane(shape));
+  const plane = ownKey ? lay(ownKey) : combineShapes(region.shapes, planeOf, grid.width * grid.height);
+  finishRegion(plane, region);
+  return plane;
+}
+
+function applyGate(plane: Float32Array, gate: Gate, grid: Grid, picture: MaskPicture, bases: MaskBases): void {
+  const blurKey = gateKey(gate);
+  if (blurKey) multiplyBy(plane, layBase(bases.get(blurKey)!, grid, undefined));
+  else if (gate.source !== "entering") {
+    const table = pairTable(GATE_KNOTS, (t) => gateShare(gate, t * LAST_ZONE));
+    const tone = gateTone(gate, picture);
+    for (let i = 0; i < plane.length; i++) plane[i] = plane[i]! * readTable(table, tone[i]!);
+  }
+  if (!gate.hue) return;
+  const limit = gate.hue;
+  const table = pairTable(HUE_KNOTS, (turn) => hueShare(limit, 360 * turn));
+  const { hue, fade } = picture.hues();
+  for (let i = 0; i < plane.length; i++) {
+    const share = readTable(table, hue[i]!) * fade[i]!;
+    plane[i] = plane[i]! * (limit.invert ? 1 - share : share);
+  }
+}
+
+function multiplyBy(plane: Float32Array, by: Float32Array): void {
+  for (let i = 0; i < plane.length; i++) plane[i] = plane[i]! * by[i]!;
+}
+
+/** The tone a gate reads from the original or the mix, 0–1. */
+export function gateTone({ source, weights }: Gate, picture: MaskPicture): Float32Array {
+  if (source === "mixed" || source === "entering") return picture.mixed();
+  const { red, green, blue } = picture;
+  const channel = { red, green, blue };
+  if (source === "red" || source === "green" || source === "blue") return channel[source].map((light) => readTable(LIGHT_TO_TONE, light));
+  const { red: r, green: g, blue: b } = source === "own" ? weights : LUMINANCE_WEIGHTS;
+  return red.map((light, i) => readTable(LIGHT_TO_TONE, Math.min(Math.max(r * light + g * green[i]! + b * blue[i]!, 0), 1)));
+}
