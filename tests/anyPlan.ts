@@ -4,6 +4,8 @@ import { LEAST_GAP, type Strand } from "@/core/placement/strand";
 import { BLEND_MODES } from "@/core/blend/blend";
 import { PLAN_VERSION, type Move, type Plan } from "@/core/plan/plan";
 
+import { anyGate, anyRegion } from "./anyRegion";
+
 // Any valid plan, for property tests.
 
 const unit = fc.double({ min: 0, max: 1, noNaN: true });
@@ -52,7 +54,16 @@ const anyMove: fc.Arbitrary<Move> = fc.oneof(
 
 const strength = unit.map((u) => 2 * u);
 const zonesOff = fc.oneof(fc.constant<number[]>([]), fc.subarray([...Array(11).keys()]));
-const anyPass = fc.record({ on: fc.boolean(), strength, blend: fc.constantFrom(...BLEND_MODES), zonesOff, move: anyMove });
+const anyPass = fc.record({
+  on: fc.boolean(),
+  strength,
+  blend: fc.constantFrom(...BLEND_MODES),
+  zonesOff,
+  /** One of the plan's regions, or none. */
+  regionAt: fc.nat(4),
+  gate: fc.option(anyGate),
+  move: anyMove,
+});
 
 const weight = fc.double({ min: -2, max: 2, noNaN: true });
 
@@ -65,15 +76,23 @@ export function anyPlan(): fc.Arbitrary<Plan> {
       huesOn: fc.boolean(),
       hueKnots: knots,
     }),
+    regions: fc.array(anyRegion, { maxLength: 2 }),
     passes: fc.array(anyPass, { maxLength: 4 }),
     /** The passes from the first to before the second are a set, if there are any. */
     tied: fc.tuple(fc.nat(4), fc.nat(4)),
     set: fc.record({ on: fc.boolean(), strength }),
   });
-  return drafts.map(({ mix, passes, tied: [first, end], set }) => ({
+  return drafts.map(({ mix, regions, passes, tied: [first, end], set }) => ({
     version: PLAN_VERSION,
     mix,
+    regions: regions.map((region, i) => ({ id: `region-${i}`, ...region })),
     sets: first < Math.min(end, passes.length) ? [{ id: "set", name: "Set", ...set }] : [],
-    passes: passes.map((pass, i) => ({ ...pass, id: `pass-${i}`, name: `Pass ${i}`, set: i >= first && i < end ? "set" : null })),
+    passes: passes.map(({ regionAt, ...pass }, i) => ({
+      ...pass,
+      id: `pass-${i}`,
+      name: `Pass ${i}`,
+      region: regionAt < regions.length ? `region-${regionAt}` : null,
+      set: i >= first && i < end ? "set" : null,
+    })),
   }));
 }

@@ -8,6 +8,8 @@ import { EXPORT_FORMATS, EXPORT_FORMAT_FACTS, ExportSettings } from "@/contracts
 import { luminanceToTone } from "@/core/colour/lstar";
 import { SRGB_CURVE, toLinear } from "@/core/colour/transferCurve";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
+import { packPath } from "@/core/brush/stroke";
+import { openGate, type Gate } from "@/core/gate/gate";
 import { compilePlan } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import type { Plan } from "@/core/plan/plan";
@@ -73,6 +75,71 @@ function fullPlan(): Plan {
     move: { kind: "contrast-mask", radius: 0.02, density: 0.3, edges: false },
   });
   plan.passes.push({ ...structuredClone(plan.passes[0]!), id: "sixth", zonesOff: [4, 5], set: "last" });
+  // Masks of every kind: shapes, brush, likeness, softened, fitted; gates on every source, blurred, limited to hues.
+  const oval = {
+    id: "oval",
+    combine: "add",
+    kind: "oval",
+    x: 0.4,
+    y: 0.3,
+    across: 0.3,
+    down: 0.2,
+    turnDeg: 20,
+    inner: 0.05,
+    outer: 0.1,
+  } as const;
+  const path = packPath([
+    { x: 0.1, y: 0.1, pressure: 1 },
+    { x: 0.8, y: 0.5, pressure: 0.4 },
+  ]);
+  plan.regions = [
+    {
+      id: "drawn",
+      name: "Drawn",
+      shapes: [
+        oval,
+        {
+          id: "strokes",
+          combine: "subtract",
+          kind: "brush",
+          strokes: [{ radius: 0.06, hardness: 0.3, flow: 0.5, pressure: "both", erase: false, path }],
+        },
+        { id: "fall", combine: "intersect", kind: "gradient", from: { x: 0.5, y: 0 }, to: { x: 0.5, y: 0.8 }, twoSided: false },
+      ],
+      soften: 0,
+      fit: 0,
+      invert: false,
+      density: 0.9,
+    },
+    {
+      id: "found",
+      name: "Found",
+      shapes: [
+        {
+          id: "like",
+          combine: "add",
+          kind: "likeness",
+          touched: [{ x: 0.2, y: 0.2 }],
+          not: [{ x: 0.9, y: 0.5 }],
+          tolerance: 0.2,
+          connected: true,
+        },
+        { ...oval, combine: "add" },
+      ],
+      soften: 0.02,
+      fit: 0.03,
+      invert: true,
+      density: 1,
+    },
+  ];
+  const gate: Gate = { ...openGate(), from: 3, to: 7, low: 3, high: 3 };
+  plan.passes[0]!.region = "drawn";
+  plan.passes[0]!.gate = { ...gate, source: "own", hue: { centreDeg: 40, widthDeg: 60, shoulderDeg: 60, invert: false } };
+  plan.passes[1]!.gate = { ...gate, blur: 0.03 };
+  plan.passes[3]!.region = "found";
+  plan.passes[3]!.gate = gate;
+  plan.passes[4]!.gate = { ...gate, source: "blue", blur: 0.02, narrow: 1 };
+  plan.passes[5]!.region = "drawn";
   plan.sets = [{ id: "last", name: "Last", on: true, strength: 1.5 }];
   return plan;
 }
@@ -244,7 +311,7 @@ test("any valid plan on any picture gives levels in range, and as many as there 
 });
 
 test("the preview at a quarter agrees with the export reduced to a quarter", async () => {
-  const [W, H] = [640, 480];
+  const [W, H] = [1280, 960]; // a preview smaller than 320 pixels is nobody's bench
   const levels = colourful(W, H);
   const quarter = { width: W / 4, height: H / 4 };
   const size = { width: W, height: H };

@@ -26,5 +26,5 @@ export function guidedBase(plane: Float32Array, tone: Float32Array, size: Size, 
     slope[i] = (products[i]! - meanTone[i]! * meanPlane[i]!) / (variance + EDGE_TONE * EDGE_TONE);
     offset[i] = meanPlane[i]! - slope[i]! * meanTone[i]!;
   }
-  return { ...size, slope: blur(slope), offset: blur(offset) };
+  return { width: size.width, height: size.height, slope: blur(slope), offset: blur(offset) };
 }

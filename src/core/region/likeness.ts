@@ -34,6 +34,7 @@ export function likeness(picture: LabPicture, { touched, not, tolerance, connect
     if (!refused || like === 0) return like;
     // Between what is meant and what is not, the nearer decides, softly.
     const [near, far] = [distance[i]!, refused[i]!];
+    if (far === Infinity) return like; // no refused place lies in the picture
     return like * smoothStep(0.5 + (far - near) / Math.max(near + far, 1e-6));
   });
 }

@@ -1,0 +1,77 @@
+import fc from "fast-check";
+import { packPath, PRESSURES } from "@/core/brush/stroke";
+import { GATE_SOURCES, type Gate } from "@/core/gate/gate";
+import { COMBINES, type Region, type Shape } from "@/core/region/region";
+
+// Any valid region and gate, for property tests.
+
+const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+const place = fc.record({ x: number(-0.3, 1.3), y: number(-0.3, 1.3) });
+const feather = { inner: number(0, 0.2), outer: number(0, 0.2) };
+const base = { id: fc.string({ minLength: 1, maxLength: 8 }), combine: fc.constantFrom(...COMBINES) };
+
+const stroke = fc.record({
+  radius: number(0.003, 0.2),
+  hardness: number(0, 1),
+  flow: number(0, 1),
+  pressure: fc.constantFrom(...PRESSURES),
+  erase: fc.boolean(),
+  path: fc
+    .array(fc.record({ x: number(-0.4, 1.4), y: number(-0.4, 1.4), pressure: number(0, 1) }), { minLength: 1, maxLength: 6 })
+    .map(packPath),
+});
+
+export const anyShape: fc.Arbitrary<Shape> = fc.oneof(
+  fc.record({
+    ...base,
+    ...feather,
+    kind: fc.constant("outline" as const),
+    corners: fc.array(fc.record({ x: number(-0.3, 1.3), y: number(-0.3, 1.3), smooth: fc.boolean() }), { minLength: 3, maxLength: 9 }),
+  }),
+  fc.record({
+    ...base,
+    ...feather,
+    kind: fc.constant("oval" as const),
+    x: number(-0.3, 1.3),
+    y: number(-0.3, 1.3),
+    across: number(0, 0.6),
+    down: number(0, 0.6),
+    turnDeg: number(-180, 180),
+  }),
+  fc.record({ ...base, kind: fc.constant("gradient" as const), from: place, to: place, twoSided: fc.boolean() }),
+  fc.record({ ...base, kind: fc.constant("brush" as const), strokes: fc.array(stroke, { maxLength: 5 }) }),
+  fc.record({
+    ...base,
+    kind: fc.constant("likeness" as const),
+    touched: fc.array(place, { maxLength: 4 }),
+    not: fc.array(place, { maxLength: 2 }),
+    tolerance: number(0.005, 0.6),
+    connected: fc.boolean(),
+  }),
+);
+
+export const anyRegion: fc.Arbitrary<Omit<Region, "id">> = fc.record({
+  name: fc.constant("Region"),
+  shapes: fc.array(anyShape, { maxLength: 4 }).map((shapes) => shapes.map((shape, i) => ({ ...shape, id: `${i}` }))),
+  soften: fc.oneof(fc.constant(0), number(0.005, 0.2)),
+  fit: fc.oneof(fc.constant(0), number(0.005, 0.1)),
+  invert: fc.boolean(),
+  density: number(0, 1),
+});
+
+const weight = number(-2, 2);
+
+export const anyGate: fc.Arbitrary<Gate> = fc
+  .record({
+    source: fc.constantFrom(...GATE_SOURCES),
+    weights: fc.record({ red: weight, green: weight, blue: weight }),
+    ends: fc.tuple(number(0, 10), number(0, 10)),
+    low: number(0, 10),
+    high: number(0, 10),
+    linear: fc.boolean(),
+    invert: fc.boolean(),
+    narrow: fc.nat(4),
+    blur: fc.oneof(fc.constant(0), number(0.005, 0.1)),
+    hue: fc.option(fc.record({ centreDeg: number(0, 360), widthDeg: number(0, 180), shoulderDeg: number(0, 180), invert: fc.boolean() })),
+  })
+  .map(({ ends: [a, b], ...gate }) => ({ ...gate, from: Math.min(a, b), to: Math.max(a, b) }));
