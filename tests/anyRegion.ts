@@ -39,7 +39,13 @@ export const anyShape: fc.Arbitrary<Shape> = fc.oneof(
     turnDeg: number(-180, 180),
   }),
   fc.record({ ...base, kind: fc.constant("gradient" as const), from: place, to: place, twoSided: fc.boolean() }),
-  fc.record({ ...base, kind: fc.constant("brush" as const), strokes: fc.array(stroke, { maxLength: 5 }) }),
+  fc.record({
+    ...base,
+    kind: fc.constant("brush" as const),
+    x: number(-0.2, 0.2),
+    y: number(-0.2, 0.2),
+    strokes: fc.array(stroke, { maxLength: 5 }),
+  }),
   fc.record({
     ...base,
     kind: fc.constant("likeness" as const),

@@ -67,7 +67,13 @@ const ShapeSchema = z.discriminatedUnion("kind", [
     turnDeg: z.number().min(-360).max(360).describe("Clockwise"),
   }),
   z.strictObject({ ...base, kind: z.literal("gradient"), from: Place, to: Place, twoSided: z.boolean() }),
-  z.strictObject({ ...base, kind: z.literal("brush"), strokes: z.array(StrokeSchema).max(MOST_STROKES) }),
+  z.strictObject({
+    ...base,
+    kind: z.literal("brush"),
+    x: Coordinate.describe("Moved by this since it was laid"),
+    y: Coordinate,
+    strokes: z.array(StrokeSchema).max(MOST_STROKES),
+  }),
   z.strictObject({
     ...base,
     kind: z.literal("likeness"),

@@ -70,7 +70,9 @@ function regionBase({ shapes, soften, fit }: Region, analysis: Analysis, bases: 
       : rasterShape(shape, grid);
   const drawn = combineShapes(shapes, planeOf, size.width * size.height);
   const softened = soften > 0 ? gaussianBlur(drawn, size, soften * grid.scale) : drawn;
-  return fit > 0 ? guidedBase(softened, tone, size, fit * grid.scale) : { width: size.width, height: size.height, slope: undefined, offset: softened };
+  return fit > 0
+    ? guidedBase(softened, tone, size, fit * grid.scale)
+    : { width: size.width, height: size.height, slope: undefined, offset: softened };
 }
 
 function scaledTo({ width, height }: Size, longEdge: number): Size {

@@ -16,8 +16,8 @@ export function regionKey({ shapes, soften, fit }: Region): string | undefined {
 }
 
 /** The key of a blurred gate's base; undefined where it is not blurred, or reads the entering tone and is gathered on the way. */
-export function gateKey({ hue: _, ...gate }: Gate): string | undefined {
-  return gate.blur > 0 && gate.source !== "entering" ? `gate ${JSON.stringify(gate)}` : undefined;
+export function gateKey(gate: Gate): string | undefined {
+  return gate.blur > 0 && gate.source !== "entering" ? `gate ${JSON.stringify({ ...gate, hue: null })}` : undefined;
 }
 
 /** Whether a mask has parts that only the whole picture tells. */

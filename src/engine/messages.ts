@@ -12,7 +12,9 @@ export type BenchLook =
   | Look
   | { kind: "colour" }
   /** What the passes in hand change, lighter and darker than mid grey. */
-  | { kind: "change" };
+  | { kind: "change" }
+  /** Where the pass in hand acts: white acts, black does not. */
+  | { kind: "mask" };
 
 /** A place in a picture, as parts of its width and height, 0–1. */
 export interface Place {
@@ -52,6 +54,8 @@ export type ToWorker =
   | { type: "read"; number: number; place: Place }
   /** Small pictures: the finished print, or what each of the plan's passes changes. */
   | { type: "glimpse"; number: number; plan: Plan; of: GlimpseOf }
+  /** A region's plane, small, for its contours. */
+  | { type: "region"; number: number; plan: Plan; regionId: string }
   | { type: "recycle"; buffer: ArrayBuffer };
 
 export interface Frame {
@@ -78,6 +82,13 @@ export interface Measured {
   histograms: StageHistograms;
   /** As many as there were pins in the request. */
   pins: PointReading[];
+  /** How much of the picture the pass in hand acts on, 0–1; null where it is all, or no one pass; absent until the hand rests. */
+  acting: number | null | undefined;
+}
+
+/** How far a region acts, 0–1, over the whole picture. */
+export interface RegionPlane extends Size {
+  plane: Float32Array<ArrayBuffer>;
 }
 
 export type FromWorker =
@@ -89,4 +100,5 @@ export type FromWorker =
   /** A render that was overtaken by a newer one, or had nothing to show yet. */
   | { type: "skipped"; number: number }
   | { type: "reading"; number: number; reading: PointReading | undefined }
-  | { type: "glimpse"; number: number; glimpses: Glimpse[] };
+  | { type: "glimpse"; number: number; glimpses: Glimpse[] }
+  | ({ type: "region"; number: number } & RegionPlane);

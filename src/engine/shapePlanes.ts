@@ -1,13 +1,15 @@
-import { layStrokes } from "@/core/brush/layStrokes";
 import type { Stroke } from "@/core/brush/stroke";
 import type { Grid } from "@/core/region/grid";
-import { rasterShape, type DrawnShape } from "@/core/region/rasterShape";
+import { layBrushStrokes, rasterShape, type DrawnShape } from "@/core/region/rasterShape";
 import type { BrushShape } from "@/core/region/region";
 
 /** Bytes of laid out shapes kept. */
 const MOST_BYTES = 64 << 20;
 /** A brushed area keeps its state after every so many strokes, so that taking some back lays only the last few anew. */
 const STROKES_BETWEEN = 250;
+
+/** Brushed areas whose states are kept. */
+const MOST_BRUSHED = 6;
 
 interface Brushed {
   strokes: readonly Stroke[];
@@ -30,8 +32,7 @@ export class ShapePlanes {
 
   /** The plane of a shape; not to be changed. */
   plane(shape: DrawnShape): Float32Array {
-    const { id: _, combine: __, ...drawn } = shape;
-    const key = JSON.stringify(drawn);
+    const key = JSON.stringify({ ...shape, id: "", combine: "" });
     const found = this.#planes.get(key) ?? (shape.kind === "brush" ? this.#grow(shape) : rasterShape(shape, this.#grid));
     this.#planes.delete(key);
     this.#planes.set(key, found); // the newest stands last
@@ -43,20 +44,29 @@ export class ShapePlanes {
     return found;
   }
 
-  #grow({ id, strokes }: BrushShape): Float32Array {
-    const known = this.#brushed.get(id) ?? { strokes: [], states: new Map([[0, new Float32Array(this.#grid.width * this.#grid.height)]]) };
+  #grow(shape: BrushShape): Float32Array {
+    const { id, strokes, x, y } = shape;
+    const place = `${id} ${x} ${y}`;
+    const known = this.#brushed.get(place) ?? {
+      strokes: [],
+      states: new Map([[0, new Float32Array(this.#grid.width * this.#grid.height)]]),
+    };
     const same = commonStrokes(known.strokes, strokes);
     const states = new Map([...known.states].filter(([count]) => count <= same));
     let at = Math.max(...states.keys());
     const plane = states.get(at)!.slice();
     for (; at < strokes.length; at++) {
       if ((at % STROKES_BETWEEN === 0 || at === strokes.length - 1) && !states.has(at)) states.set(at, plane.slice());
-      layStrokes(plane, this.#grid, [strokes[at]!], ({ erase }) => (erase ? 0 : 1));
+      layBrushStrokes(plane, shape, [strokes[at]!], this.#grid);
     }
     // Of the states between, only the newest is of use.
     for (const count of states.keys()) if (count % STROKES_BETWEEN !== 0 && count !== strokes.length - 1) states.delete(count);
-    this.#brushed.delete(id);
-    this.#brushed.set(id, { strokes, states });
+    this.#brushed.delete(place);
+    this.#brushed.set(place, { strokes, states });
+    for (const oldest of this.#brushed.keys()) {
+      if (this.#brushed.size <= MOST_BRUSHED) break;
+      this.#brushed.delete(oldest);
+    }
     return plane;
   }
 }

@@ -102,6 +102,8 @@ function fullPlan(): Plan {
           id: "strokes",
           combine: "subtract",
           kind: "brush",
+          x: 0.01,
+          y: 0,
           strokes: [{ radius: 0.06, hardness: 0.3, flow: 0.5, pressure: "both", erase: false, path }],
         },
         { id: "fall", combine: "intersect", kind: "gradient", from: { x: 0.5, y: 0 }, to: { x: 0.5, y: 0.8 }, twoSided: false },

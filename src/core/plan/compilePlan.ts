@@ -160,6 +160,11 @@ function spatialStep({ strength, blend, zonesOff, gate }: Pass, { radius, edges,
   };
 }
 
+/** How far a pass lets each tone that enters it through, over tone 0–1; undefined where all are. */
+export function reachTable({ zonesOff, gate }: Pass): Float32Array | undefined {
+  return shareTable(zonesOff, gate, 1);
+}
+
 /** How far a pass acts on a tone, by strength, zones switched off and a gate that reads the entering tone; undefined for 1 everywhere. */
 function shareTable(zonesOff: readonly number[], gate: Gate | null, strength: number): Float32Array | undefined {
   const gated = gate && readsEnteringTone(gate) ? gate : undefined;

@@ -1,4 +1,5 @@
 import { layStrokes } from "../brush/layStrokes";
+import type { Stroke } from "../brush/stroke";
 import { contourOf, gradientAt, smoothStep } from "./contour";
 import type { Grid } from "./grid";
 import type { BrushShape, GradientShape, LikenessShape, OutlineShape, OvalShape, Shape } from "./region";
@@ -38,8 +39,14 @@ function rasterGradient(shape: GradientShape, grid: Grid): Float32Array {
   return plane;
 }
 
-function rasterBrush({ strokes }: BrushShape, grid: Grid): Float32Array {
+function rasterBrush(shape: BrushShape, grid: Grid): Float32Array {
   const plane = new Float32Array(grid.width * grid.height);
-  layStrokes(plane, grid, strokes, ({ erase }) => (erase ? 0 : 1));
+  layBrushStrokes(plane, shape, shape.strokes, grid);
   return plane;
+}
+
+/** Lays more strokes of a brushed area on its plane. */
+export function layBrushStrokes(plane: Float32Array, { x, y }: BrushShape, strokes: readonly Stroke[], grid: Grid): void {
+  const moved = { ...grid, x: grid.x - x * grid.scale, y: grid.y - y * grid.scale };
+  layStrokes(plane, moved, strokes, ({ erase }) => (erase ? 0 : 1));
 }

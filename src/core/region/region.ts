@@ -49,8 +49,8 @@ export interface GradientShape extends ShapeBase {
   twoSided: boolean;
 }
 
-/** An area laid on with a brush. */
-export interface BrushShape extends ShapeBase {
+/** An area laid on with a brush, moved by (x, y) since. */
+export interface BrushShape extends ShapeBase, Point {
   kind: "brush";
   strokes: Stroke[];
 }

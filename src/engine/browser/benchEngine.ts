@@ -1,5 +1,5 @@
 import type { PreparedPicture } from "@/contracts/preparedPicture";
-import type { Frame, FromWorker, Glimpse, GlimpseOf, Measured, Place, RenderRequest, ToWorker } from "../messages";
+import type { Frame, FromWorker, Glimpse, GlimpseOf, Measured, Place, RegionPlane, RenderRequest, ToWorker } from "../messages";
 import type { Plan } from "@/core/plan/plan";
 import type { PointReading } from "../stage";
 
@@ -18,6 +18,7 @@ export class BenchEngine {
   readonly #worker: Worker;
   readonly #readings = new Map<number, (reading: PointReading | undefined) => void>();
   readonly #glimpses = new Map<number, (glimpses: Glimpse[]) => void>();
+  readonly #regions = new Map<number, (region: RegionPlane) => void>();
   #number = 0;
 
   constructor(pictureId: string, picture: PreparedPicture, events: BenchEngineEvents) {
@@ -28,6 +29,7 @@ export class BenchEngine {
       else if (data.type === "frame") events.onFrame(data);
       else if (data.type === "measured") events.onMeasured(data);
       else if (data.type === "reading") answer(this.#readings, data.number, data.reading);
+      else if (data.type === "region") answer(this.#regions, data.number, data);
       else if (data.type === "glimpse") answer(this.#glimpses, data.number, data.glimpses);
     };
     this.#worker.onerror = (event) => events.onFailure(event.message || "the rendering worker stopped");
@@ -53,6 +55,13 @@ export class BenchEngine {
     const number = ++this.#number;
     this.#send({ type: "glimpse", number, plan, of });
     return new Promise((resolve) => this.#glimpses.set(number, resolve));
+  }
+
+  /** Where a region of a plan lies, small. */
+  region(plan: Plan, regionId: string): Promise<RegionPlane> {
+    const number = ++this.#number;
+    this.#send({ type: "region", number, plan, regionId });
+    return new Promise((resolve) => this.#regions.set(number, resolve));
   }
 
   /** Gives a shown frame's buffer back for the next one. */

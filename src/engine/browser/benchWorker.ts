@@ -1,12 +1,12 @@
 import type { PreparedPicture } from "@/contracts/preparedPicture";
-import { planCompiler } from "@/core/plan/compilePlan";
+import { maskOf, planCompiler, reachTable } from "@/core/plan/compilePlan";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { encodedLight, lookTable } from "@/core/view/toneTables";
 import { LevelFetcher } from "../levelFetcher";
-import type { BenchLook, Frame, FromWorker, Glimpse, GlimpseOf, LevelArea, Place, RenderRequest, ToWorker } from "../messages";
+import type { BenchLook, Frame, FromWorker, Glimpse, GlimpseOf, LevelArea, Place, RegionPlane, RenderRequest, ToWorker } from "../messages";
 import type { Plan } from "@/core/plan/plan";
 import { looksAtWhole } from "../runs";
-import { NO_BASES, Stage, type Showing, type Bases } from "../stage";
+import { NO_BASES, Stage, type Bases, type Showing, type ShownMask } from "../stage";
 
 // The page's worker: holds the decoded picture and its tones after each pass, and renders frames.
 // One render at a time; of those that arrive meanwhile only the newest is kept.
@@ -17,6 +17,8 @@ const PREVIEW_AFTER_MS = 60;
 const COUNT_AFTER_MS = 120;
 /** Long edge of the small pictures on slips and cards, in pixels. */
 const GLIMPSE_EDGE = 144;
+/** Long edge of the planes that regions are outlined from. */
+const OUTLINE_EDGE = 360;
 /** How much a change of tone is enlarged in them. */
 const GLIMPSE_GAIN = 3;
 /** Shown smaller than this part of the preview, the picture gets a stage of just its size: less to compute, no resampling by the browser. */
@@ -31,6 +33,8 @@ interface Open {
   detail: { area: LevelArea; stage: Stage } | undefined;
   /** The picture as small as on a slip. */
   small: Stage | undefined;
+  /** The picture as large as contours need it. */
+  outlined: Stage | undefined;
 }
 
 let open: Open | undefined;
@@ -42,6 +46,7 @@ let countLater: ReturnType<typeof setTimeout> | undefined;
 let previewLater: ReturnType<typeof setTimeout> | undefined;
 const compile = planCompiler();
 const compileSmall = planCompiler();
+const compileOutline = planCompiler();
 /** Glimpses asked for before there is a picture. */
 const glimpsesLater: (() => void)[] = [];
 
@@ -73,6 +78,16 @@ scope.onmessage = ({ data }: MessageEvent<ToWorker>) => {
       else glimpsesLater.push(answer);
       break;
     }
+    case "region": {
+      const { number, plan, regionId } = data;
+      const answer = () => {
+        const found = regionPlane(plan, regionId);
+        if (found) say({ type: "region", number, ...found }, [found.plane.buffer]);
+      };
+      if (open) answer();
+      else glimpsesLater.push(answer);
+      break;
+    }
     case "recycle":
       spare = data.buffer;
       break;
@@ -85,7 +100,7 @@ async function openPicture({ pictureId, picture, origin }: Extract<ToWorker, { t
   const { width, height, space } = picture.levels[level]!;
   const levels = await fetcher.read({ level, x: 0, y: 0, width, height }, new AbortController().signal);
   const preview = Stage.fromLevels(levels, { width, height }, space);
-  open = { picture, fetcher, preview, fitted: undefined, detail: undefined, small: undefined };
+  open = { picture, fetcher, preview, fitted: undefined, detail: undefined, small: undefined, outlined: undefined };
   glimpsesLater.splice(0).forEach((later) => later());
   say({ type: "ready", hueShares: preview.hueShares(HUE_BINS) });
   schedule();
@@ -141,7 +156,7 @@ function basesFor({ plan, hand, shownSize }: RenderRequest): Bases {
 
 function renderStage(stage: Stage, area: Frame["area"], number: number, request: RenderRequest, bases?: Bases): void {
   const begin = performance.now();
-  const showing = { ...showingOf(request.look), screens: request.screens };
+  const showing = { ...showingOf(request.look), screens: request.screens, mask: handMask(request) };
   const rgba = stage.render(compile(request.plan), request.hand, showing, { buffer: spare, bases });
   spare = undefined;
   say({ type: "frame", number, area, ...stage.size, rgba, tookMs: performance.now() - begin }, [rgba.buffer]);
@@ -149,18 +164,33 @@ function renderStage(stage: Stage, area: Frame["area"], number: number, request:
   if (area !== "preview" || request.isPeek) return;
   // Counting comes after the frame is on its way: first on the pixels shown, exactly when the hand rests.
   measure(stage, request);
-  if (stage !== open!.preview) countLater = setTimeout(() => countExactly(request), COUNT_AFTER_MS);
+  countLater = setTimeout(() => countExactly(request), COUNT_AFTER_MS);
 }
 
-function measure(stage: Stage, { pins }: RenderRequest): void {
+function measure(stage: Stage, request: RenderRequest, acting?: number | null): void {
   const histograms = stage.histograms();
-  if (histograms) say({ type: "measured", histograms, pins: pins.flatMap((pin) => readStage(stage, pin) ?? []) });
+  if (!histograms) return;
+  say({ type: "measured", histograms, pins: request.pins.flatMap((pin) => readStage(stage, pin) ?? []), acting });
+}
+
+/** The mask of the pass in hand; of no pass, or several, it is everywhere. */
+function handMask({ plan, hand }: RenderRequest): ShownMask {
+  const pass = hand && hand.end - hand.first === 1 ? plan.passes[hand.first] : undefined;
+  return { mask: pass && maskOf(plan, pass), reach: pass && reachTable(pass) };
+}
+
+/** The part of the picture the pass in hand acts on. */
+function actingShare(stage: Stage, request: RenderRequest): number | null {
+  const mask = handMask(request);
+  if (!mask.mask && !mask.reach) return null;
+  const plane = stage.shownMask(compile(request.plan), mask);
+  return plane.reduce((sum, share) => sum + share, 0) / plane.length;
 }
 
 function countExactly(request: RenderRequest): void {
   const { preview } = open!;
   preview.update(compile(request.plan), request.hand);
-  measure(preview, request);
+  measure(preview, request, actingShare(preview, request));
 }
 
 /** The stage whose pixels are those of the screen, unless the picture is shown about as large as the preview or larger. */
@@ -228,6 +258,16 @@ function readStage(stage: Stage, { x, y }: Place) {
   return stage.readPoint(Math.min(Math.floor(x * width), width - 1), Math.min(Math.floor(y * height), height - 1));
 }
 
+/** A region on its own, on the mix alone. */
+function regionPlane(plan: Plan, regionId: string): RegionPlane | undefined {
+  const region = plan.regions.find(({ id }) => id === regionId);
+  if (!region) return undefined;
+  const stage = (open!.outlined ??= open!.preview.reducedTo(fitLongEdge(open!.preview.size, OUTLINE_EDGE)));
+  const compiled = compileOutline({ ...plan, passes: [] });
+  stage.update(compiled, undefined);
+  return { ...stage.size, plane: stage.mask(compiled, { region, gate: undefined, key: JSON.stringify(region) }).slice() };
+}
+
 function glimpse(plan: Plan, of: GlimpseOf): Glimpse[] {
   const small = (open!.small ??= open!.preview.reducedTo(fitLongEdge(open!.preview.size, GLIMPSE_EDGE)));
   const compiled = compileSmall(plan);
@@ -248,8 +288,9 @@ function showingOf(look: BenchLook): Showing {
   const key = JSON.stringify(look);
   const known = showings.get(key);
   if (known) return known;
-  const table = look.kind === "colour" ? encodedLight() : lookTable(look.kind === "change" ? { kind: "picture" } : look);
-  const of = look.kind === "colour" || look.kind === "change" ? look.kind : "print";
+  const isOther = look.kind === "colour" || look.kind === "change" || look.kind === "mask";
+  const table = look.kind === "colour" ? encodedLight() : lookTable(isOther ? { kind: "picture" } : look);
+  const of = isOther ? look.kind : "print";
   const showing = { table, dithered: look.kind !== "stepped" && look.kind !== "colour", of, screens: false } as const;
   showings.set(key, showing);
   return showing;

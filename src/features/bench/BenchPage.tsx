@@ -48,7 +48,8 @@ export function BenchPage({ start }: { start: BenchStart }) {
     engine.current = new BenchEngine(start.picture.id, start.prepared, {
       onReady: (hueShares) => store.getState().set({ hueShares, isReady: true }),
       onFrame: (frame) => listeners.current.forEach((listener) => listener(frame)),
-      onMeasured: ({ histograms, pins }) => store.getState().set({ measured: histograms, pinReadings: pins }),
+      onMeasured: ({ histograms, pins, acting }) =>
+        store.getState().set({ measured: histograms, pinReadings: pins, ...(acting === undefined ? {} : { acting: acting ?? undefined }) }),
       onFailure: (message) =>
         store.getState().set({ failure: `The picture could not be shown: ${message}. Your print is safe; reload the page to try again.` }),
     });
@@ -68,6 +69,7 @@ export function BenchPage({ start }: { start: BenchStart }) {
   const openHelp = useCallback(() => setHelp(true), []);
   useBenchKeys(store, openHelp);
   useFailures(store);
+  useNotices(store);
 
   return (
     <BenchContext value={bench}>
@@ -104,6 +106,16 @@ function StepParts() {
 }
 
 type Store = ReturnType<typeof createBenchStore>;
+
+function useNotices(store: Store): void {
+  const { message } = App.useApp();
+  const notice = useStore(store, (state) => state.notice);
+  useEffect(() => {
+    if (!notice) return;
+    void message.info({ content: notice, duration: 7 });
+    store.getState().set({ notice: undefined });
+  }, [notice, message, store]);
+}
 
 function useFailures(store: Store): void {
   const { message } = App.useApp();

@@ -3,11 +3,15 @@ import { useCallback, useEffect, useLayoutEffect, useRef, useState, type Pointer
 import type { Frame, LevelArea } from "@/engine/messages";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBench, useBenchState } from "./BenchContext";
-import { handOf, type Tool } from "./benchStore";
-import { beforePlan, planUpTo } from "./beforePlan";
+import { handOf, isDrawing, type Tool } from "./benchStore";
+import { beforePlan, planUpTo, planWithoutMask } from "./beforePlan";
+import { BrushCursor } from "./BrushCursor";
+import { beginDrawing, type Drawer } from "./drawing";
 import { beginPull, type Puller } from "./pulling";
 import { Pins, togglePin } from "./Pins";
 import { Readings } from "./Readings";
+import { RegionOverlay } from "./RegionOverlay";
+import { sizeBrush } from "./brushSize";
 import { Readout } from "./Readout";
 import { detailArea, fitScale, fitView, panned, pictureBox, wheelScale, zoomAt, type Box, type View } from "./view";
 import styles from "./Easel.module.css";
@@ -92,7 +96,26 @@ export function Easel() {
     return x >= 0 && x < 1 && y >= 0 && y < 1 ? { x, y } : undefined;
   };
   const moves = tool === "move" || isSpaceHeld;
-  const isPulling = tool === "pull-hue" || tool === "pull-tone";
+  const isPulling = tool === "pull-hue" || tool === "pull-tone" || tool === "pick-tones" || tool === "pick-hue";
+  const drawer = useRef<Drawer | undefined>(undefined);
+  const touchOf = (event: {
+    clientX: number;
+    clientY: number;
+    pressure: number;
+    pointerType: string;
+    shiftKey: boolean;
+    altKey: boolean;
+  }) => {
+    const point = pointIn(event);
+    const long = Math.max(box.width, box.height);
+    return {
+      x: (point.x - box.left) / long,
+      y: (point.y - box.top) / long,
+      pressure: event.pointerType === "pen" && event.pressure > 0 ? event.pressure : 1,
+      shift: event.shiftKey,
+      alt: event.altKey,
+    };
+  };
 
   const onPointerDown = async (event: PointerEvent<HTMLDivElement>) => {
     if (event.button === 1 || (event.button === 0 && moves)) {
@@ -103,6 +126,11 @@ export function Easel() {
     const point = pointIn(event);
     const place = placeOf(point);
     if (event.button === 0 && tool === "pin" && place) return togglePin(bench, place, box);
+    if (event.button === 0 && isDrawing(tool) && (event.target as Element).closest("canvas, [data-testid=easel]") && !drawer.current) {
+      event.currentTarget.setPointerCapture(event.pointerId);
+      drawer.current = beginDrawing(tool, touchOf(event), store);
+      return;
+    }
     if (event.button !== 0 || !isPulling || !place) return;
     const { currentTarget, pointerId } = event;
     currentTarget.setPointerCapture(pointerId);
@@ -119,6 +147,10 @@ export function Easel() {
       setZoomed(panned(picture, from, point.x - x, point.y - y, fit));
       return;
     }
+    if (drawer.current) {
+      const moves = event.nativeEvent.getCoalescedEvents?.() ?? [];
+      drawer.current.move((moves.length > 0 ? moves : [event.nativeEvent]).map(touchOf));
+    }
     if (pull && event.currentTarget.hasPointerCapture(event.pointerId)) pull.puller.pull(pull.y - point.y, event.altKey);
     const place = placeOf(point);
     if (!place) return store.getState().set({ reading: undefined });
@@ -129,6 +161,8 @@ export function Easel() {
   };
   const onPointerEnd = () => {
     drag.current = undefined;
+    drawer.current?.finish();
+    drawer.current = undefined;
     if (!pull) return;
     setPull(undefined);
     pull.puller.finish();
@@ -145,6 +179,7 @@ export function Easel() {
   );
   useWheel(easel, (event) => {
     event.preventDefault();
+    if (tool === "brush" && event.shiftKey) return sizeBrush(store, (event.deltaY || event.deltaX) < 0 ? 1.1 : 1 / 1.1);
     zoomTo(wheelScale(view.scale, event.deltaY), pointIn(event));
   });
   useZoomKeys(zoomTo, view.scale, pixelRatio, () => setZoomed(undefined));
@@ -156,7 +191,7 @@ export function Easel() {
       ref={easel}
       className={styles.easel}
       data-testid="easel"
-      style={{ cursor: moves ? "grab" : isPulling ? "ns-resize" : tool === "pin" ? "copy" : "crosshair" }}
+      style={{ cursor: moves ? "grab" : isPulling ? "ns-resize" : tool === "pin" ? "copy" : tool === "brush" ? "none" : "crosshair" }}
       onPointerDown={(event) => void onPointerDown(event)}
       onPointerMove={onPointerMove}
       onPointerLeave={() => store.getState().set({ reading: undefined })}
@@ -195,6 +230,7 @@ export function Easel() {
               }
             />
             <Pins />
+            <RegionOverlay size={box} />
           </div>
         </div>
       )}
@@ -204,6 +240,7 @@ export function Easel() {
         </p>
       )}
       {pull && <PullMark pull={pull} />}
+      {tool === "brush" && <BrushCursor easel={easel} long={Math.max(box.width, box.height)} />}
       <div className={styles.tray} role="toolbar" aria-label="Tools" aria-orientation="vertical">
         {TOOLS.map(({ tool: name, label, key, hint }) => (
           <button
@@ -269,10 +306,11 @@ function useRenderRequests(easel: React.RefObject<HTMLElement | null>, detail: L
     latest.current = { detail, shownSize };
     const ask = () => {
       const state = store.getState();
-      const { plan, step, look, screens, pins, isBefore, isUpToHere } = state;
+      const { step, look, screens, pins, isBefore, isUpToHere } = state;
+      const plan = state.isMaskIgnored ? planWithoutMask(state.plan, step) : state.plan;
       const seen = isBefore ? beforePlan(plan, step) : isUpToHere ? planUpTo(plan, step) : plan;
       const hand = isBefore ? undefined : handOf(state);
-      const asked = engine()?.render({ plan: seen, hand, look, screens, pins, ...latest.current, isPeek: isBefore });
+      const asked = engine()?.render({ plan: seen, hand, look, screens, pins, ...latest.current, isPeek: isBefore || state.isMaskIgnored });
       if (asked !== undefined && easel.current) easel.current.dataset.asked = String(asked); // equal to the frame drawn: nothing is under way
     };
     ask();
@@ -282,6 +320,7 @@ function useRenderRequests(easel: React.RefObject<HTMLElement | null>, detail: L
         state.step !== old.step ||
         state.look !== old.look ||
         state.isBefore !== old.isBefore ||
+        state.isMaskIgnored !== old.isMaskIgnored ||
         state.isUpToHere !== old.isUpToHere ||
         state.screens !== old.screens ||
         state.pins !== old.pins ||

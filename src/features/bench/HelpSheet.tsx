@@ -9,6 +9,13 @@ const KEYS: [string, string][] = [
   ["U", "the print only as far as the step in hand"],
   ["V", "show full black as lines, bare paper as dots"],
   ["Q, held", "before the step in hand"],
+  ["W, held", "the mask of the pass alone: white acts, black does not"],
+  ["A, held", "the pass as if it acted everywhere"],
+  ["K", "lines and hatch of the region on and off"],
+  ["[, ], Shift+wheel", "brush smaller, larger"],
+  ["E", "brush lays on or erases; Alt while painting turns it round"],
+  ["Shift+click, brush", "straight line from the last place"],
+  ["Enter, Backspace, Esc", "close a polygon, take back a corner, let go"],
   ["N, P", "next and previous step"],
   ["O", "pass or set on and off"],
   ["R, H, L, I, M", "read, pull hue, pull tone, pin, move"],
@@ -27,7 +34,7 @@ const KEYS: [string, string][] = [
 /** One page of keys. */
 export function HelpSheet({ isOpen, onClose }: { isOpen: boolean; onClose(): void }) {
   return (
-    <Modal title="Keys" open={isOpen} onCancel={onClose} footer={null} width={480}>
+    <Modal title="Keys" open={isOpen} onCancel={onClose} footer={null} width={520}>
       <dl className={styles.keys}>
         {KEYS.map(([key, words]) => (
           <div key={key}>

@@ -22,6 +22,8 @@ interface Props {
   /** What it changes, small: lighter and darker than mid grey. */
   change: Glimpse | undefined;
   set: PassSet | undefined;
+  /** The name of the region it acts in. */
+  region: string | undefined;
   /** Whether it is the set's first or last pass. */
   isFirst: boolean;
   isLast: boolean;
@@ -29,7 +31,7 @@ interface Props {
 }
 
 /** One pass on the ribbon: what it does, how strongly, what it changes; under the bracket of its set. */
-export const PassSlip = memo(function PassSlip({ pass, number, isOn, change, set, isFirst, isLast, isSetOn }: Props) {
+export const PassSlip = memo(function PassSlip({ pass, number, isOn, change, set, region, isFirst, isLast, isSetOn }: Props) {
   const { store } = useBench();
   const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id: pass.id });
   const element = useRef<HTMLButtonElement>(null);
@@ -67,7 +69,9 @@ export const PassSlip = memo(function PassSlip({ pass, number, isOn, change, set
         <span className={styles.name}>{pass.name}</span>
         <i>{number}</i>
         <span className={styles.words}>{acts.on ? passWords(pass) : "Switched off"}</span>
-        <span className={styles.words}>{acts.on && formatPercent(acts.strength)}</span>
+        <span className={styles.words}>
+          {acts.on && [formatPercent(acts.strength), region, gateWords(pass)].filter(Boolean).join(", ")}
+        </span>
         <span className={styles.change}>
           <GlimpseCanvas glimpse={change} />
         </span>
@@ -78,6 +82,11 @@ export const PassSlip = memo(function PassSlip({ pass, number, isOn, change, set
     </div>
   );
 });
+
+/** The tones it acts on, if not all. */
+function gateWords({ gate }: Pass): string | undefined {
+  return gate ? `${formatZone(gate.from)}–${formatZone(gate.to)}` : undefined;
+}
 
 /** What a pass does, as short as it can be said. */
 function passWords({ move, blend }: Pass): string {

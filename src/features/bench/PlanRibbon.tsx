@@ -13,6 +13,7 @@ import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordin
 import { useCallback, useDeferredValue, useMemo } from "react";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { LUMINANCE_WEIGHTS, CHANNELS } from "@/core/mix/weights";
+import { regionOf } from "@/core/plan/editRegions";
 import { movePass } from "@/core/plan/editPasses";
 import type { Mix } from "@/core/plan/plan";
 import { AddPass } from "./AddPass";
@@ -74,6 +75,7 @@ export function PlanRibbon() {
               isOn={step.stage === "pass" && step.id === pass.id}
               change={changes.get(pass.id)}
               set={plan.sets.find(({ id }) => id === pass.set)}
+              region={regionOf(plan, pass)?.name}
               isFirst={plan.passes[i - 1]?.set !== pass.set}
               isLast={plan.passes[i + 1]?.set !== pass.set}
               isSetOn={step.stage === "set" && step.id === pass.set}

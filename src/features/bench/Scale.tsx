@@ -8,6 +8,7 @@ import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import type { Hand } from "@/engine/runs";
 import { useBench, useBenchState } from "./BenchContext";
 import { chosenPass, chosenSet, handOf, withMove } from "./benchStore";
+import { GateHill } from "./GateHill";
 import { HistogramShape, Shares } from "./HistogramShape";
 import { Rail } from "./Rail";
 import { BOTTOM, LEFT, RAIL, TOP } from "./scaleGeometry";
@@ -89,6 +90,7 @@ export function Scale() {
           <Shares of={hand ? "leaving" : "finished"} x={x} y={hand ? 173 : BOTTOM + RAIL + 15} />
           <Titles hand={hand} setName={chosenSet({ plan, step })?.name} />
           <ReadingMarks x={x} both={!!hand} />
+          {pass?.gate && <GateHill pass={pass} gate={pass.gate} x={x} zoneAt={zoneAt} />}
           {pass && strands && <Strands strands={strands} x={x} zoneAt={zoneAt} passId={pass.id} passName={pass.name} />}
           {pass?.move.kind === "contrast" && <Pivot zone={pass.move.around} x={x} />}
         </svg>

@@ -11,6 +11,7 @@ const LOOKS = [
   { value: "picture", label: "Picture" },
   { value: "stepped", label: "Stepped" },
   { value: "change", label: "Change" },
+  { value: "mask", label: "Mask" },
   { value: "colour", label: "Source colour" },
 ] as const;
 

@@ -1,6 +1,6 @@
 import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
 import type { Plan } from "@/core/plan/plan";
-import { handOf, type Step } from "./benchStore";
+import { chosenPass, handOf, withPass, type Step } from "./benchStore";
 
 /** The print without the step in hand and all after it; before the mix, plain luminance. */
 export function beforePlan(plan: Plan, step: Step): Plan {
@@ -14,4 +14,10 @@ export function beforePlan(plan: Plan, step: Step): Plan {
 export function planUpTo(plan: Plan, step: Step): Plan {
   if (step.stage === "finish") return plan;
   return { ...plan, passes: plan.passes.slice(0, handOf({ plan, step })?.end ?? 0) };
+}
+
+/** The print with the pass in hand acting everywhere and on all tones. */
+export function planWithoutMask(plan: Plan, step: Step): Plan {
+  const id = chosenPass({ plan, step })?.pass.id;
+  return id === undefined ? plan : withPass(plan, id, (pass) => ({ ...pass, region: null, gate: null, zonesOff: [] }));
 }

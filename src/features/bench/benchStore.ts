@@ -4,6 +4,9 @@ import type { PictureSummary, PrintSummary, RevisionSummary } from "@/contracts/
 import { Revision } from "@/contracts/api";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import type { Move, Pass, PassSet, Plan } from "@/core/plan/plan";
+import type { Brush } from "@/core/brush/stroke";
+import { regionOf } from "@/core/plan/editRegions";
+import type { Combine, Corner, Region } from "@/core/region/region";
 import { placeOfSet } from "@/core/plan/editPasses";
 import type { BenchLook, Place } from "@/engine/messages";
 import type { Hand } from "@/engine/runs";
@@ -23,7 +26,21 @@ export interface BenchStart {
 
 /** The step in hand: a stage of the plan by name, or a pass or a set of passes by id. */
 export type Step = { stage: "colour" | "mix" | "finish" } | { stage: "pass" | "set"; id: string };
-export type Tool = "move" | "pull-hue" | "pull-tone" | "read" | "pin";
+export const DRAWING_TOOLS = ["loop", "polygon", "oval", "gradient", "brush", "likeness"] as const;
+export type DrawingTool = (typeof DRAWING_TOOLS)[number];
+export type Tool = "move" | "pull-hue" | "pull-tone" | "read" | "pin" | "pick-tones" | "pick-hue" | DrawingTool;
+
+export function isDrawing(tool: Tool): tool is DrawingTool {
+  return (DRAWING_TOOLS as readonly Tool[]).includes(tool);
+}
+
+/** How the next shape is drawn. */
+export interface Drawing extends Brush {
+  combine: Combine;
+  erase: boolean;
+  /** Corners of a polygon that is not closed yet. */
+  corners: readonly Corner[];
+}
 
 export interface BenchState {
   /** The plan as it is seen, a move under the hand included. */
@@ -43,6 +60,17 @@ export interface BenchState {
   chosenKnot: number | undefined;
   /** What the worker counted of the picture last. */
   measured: StageHistograms | undefined;
+  /** How much of the picture the pass in hand acts on, 0–1; undefined where it is all. */
+  acting: number | undefined;
+  drawing: Drawing;
+  /** The shape of the region in hand that is edited, by id. */
+  chosenShape: string | undefined;
+  /** Whether the region in hand is shown on the picture. */
+  showsRegion: boolean;
+  /** Whether the print is seen as if the pass in hand acted everywhere, for as long as a key is held. */
+  isMaskIgnored: boolean;
+  /** What was on show before the mask, held up by a key. */
+  lookBeforeMask: BenchLook | undefined;
   /** Places kept an eye on, and what was read there last. */
   pins: readonly Place[];
   pinReadings: readonly PointReading[];
@@ -51,6 +79,8 @@ export interface BenchState {
   saveState: SaveState;
   saveMessage: string | undefined;
   failure: string | undefined;
+  /** Something worth knowing that is no failure. */
+  notice: string | undefined;
   /** Whether the worker holds the picture. */
   isReady: boolean;
 }
@@ -131,6 +161,12 @@ export function createBenchStore(
       chosenStrands: [],
       chosenKnot: undefined,
       measured: undefined,
+      acting: undefined,
+      drawing: { radius: 0.04, hardness: 0.3, flow: 0.5, pressure: "flow", erase: false, combine: "add", corners: [] },
+      chosenShape: undefined,
+      showsRegion: true,
+      isMaskIgnored: false,
+      lookBeforeMask: undefined,
       pins: start.print.pins,
       pinReadings: [],
       hueShares: undefined,
@@ -138,6 +174,7 @@ export function createBenchStore(
       saveState: "saved",
       saveMessage: undefined,
       failure: undefined,
+      notice: undefined,
       isReady: false,
       adjust: (change) => set({ plan: change(get().plan) }),
       commit(label) {
@@ -190,7 +227,15 @@ export function createBenchStore(
 
 /** Takes a step of the plan in hand. */
 export function chooseStep(store: BenchStore, step: Step): void {
-  store.getState().set({ step, chosenStrands: [], chosenKnot: undefined });
+  const { tool, drawing } = store.getState();
+  store.getState().set({
+    step,
+    chosenStrands: [],
+    chosenKnot: undefined,
+    chosenShape: undefined,
+    drawing: { ...drawing, corners: [] },
+    tool: step.stage === "pass" || !(isDrawing(tool) || tool === "pick-tones" || tool === "pick-hue") ? tool : "read",
+  });
 }
 
 /** The pass in hand with its place, or undefined while a stage is. */
@@ -198,6 +243,12 @@ export function chosenPass({ plan, step }: Pick<BenchState, "plan" | "step">): {
   if (step.stage !== "pass") return undefined;
   const index = plan.passes.findIndex((pass) => pass.id === step.id);
   return index < 0 ? undefined : { pass: plan.passes[index]!, index };
+}
+
+/** The region of the pass in hand, if it has one. */
+export function chosenRegion({ plan, step }: Pick<BenchState, "plan" | "step">): Region | undefined {
+  const pass = chosenPass({ plan, step })?.pass;
+  return pass && regionOf(plan, pass);
 }
 
 /** The set in hand, if one is. */

@@ -5,6 +5,7 @@ import type { Plan } from "@/core/plan/plan";
 import { formatStops, formatZone, LAST_ZONE } from "@/core/zones/zone";
 import type { PointReading } from "@/engine/stage";
 import { chosenPass, withMove, type BenchStore, type Tool } from "./benchStore";
+import { pullGate, pullHueLimit } from "./gatePulls";
 import { snapZone } from "./snapZone";
 
 /** CSS pixels of pulling that make one stop, and one zone. */
@@ -25,7 +26,16 @@ export interface Puller {
 
 /** Takes hold of the hue or the tone of a touched spot; what it changes so far cannot be seen. */
 export function beginPull(tool: Tool, touched: PointReading, store: BenchStore): Puller | { refused: string } {
-  return tool === "pull-hue" ? pullHue(touched, store) : pullTone(touched, store);
+  switch (tool) {
+    case "pull-hue":
+      return pullHue(touched, store);
+    case "pick-tones":
+      return pullGate(touched, store);
+    case "pick-hue":
+      return pullHueLimit(touched, store);
+    default:
+      return pullTone(touched, store);
+  }
 }
 
 function pullHue({ hueDeg, chroma }: PointReading, store: BenchStore): Puller | { refused: string } {

@@ -1,6 +1,9 @@
 import { useEffect } from "react";
 import type { BenchLook } from "@/engine/messages";
-import { chosenPass, chosenSet, handOf, withPass, withSet, type BenchStore, type Step } from "./benchStore";
+import { BRUSH_STEP, sizeBrush } from "./brushSize";
+import { closePolygon } from "./drawing";
+import { deleteShape } from "./regionEdits";
+import { chooseStep, chosenPass, chosenSet, handOf, isDrawing, withPass, withSet, type BenchStore, type Step } from "./benchStore";
 
 /** The bench's keys, wherever the focus is, except while something is typed. */
 export function useBenchKeys(store: BenchStore, onHelp: () => void): void {
@@ -21,9 +24,15 @@ export function useBenchKeys(store: BenchStore, onHelp: () => void): void {
       else if (/^[0-9]$/.test(event.key)) state.set({ look: zoneLook(state.look, Number(event.key)) });
     };
     const onUp = (event: KeyboardEvent) => {
-      if (event.key.toLowerCase() === "q") store.getState().set({ isBefore: false });
+      const key = event.key.toLowerCase();
+      if (key === "q") store.getState().set({ isBefore: false });
+      if (key === "a") store.getState().set({ isMaskIgnored: false });
+      if (key === "w") holdMask(store, false);
     };
-    const onBlur = () => store.getState().set({ isBefore: false });
+    const onBlur = () => {
+      store.getState().set({ isBefore: false, isMaskIgnored: false });
+      holdMask(store, false);
+    };
     window.addEventListener("keydown", onDown);
     window.addEventListener("keyup", onUp);
     window.addEventListener("blur", onBlur);
@@ -41,7 +50,16 @@ function actions(store: BenchStore, onHelp: () => void): Record<string, () => vo
     state.set({ look: { kind: state.look.kind === kind ? "picture" : kind } });
   return {
     t: () => state.set({ look: zoneLook(state.look, 10) }),
-    escape: () => state.set({ look: { kind: "picture" } }),
+    escape: () => escape(store),
+    enter: () => closePolygon(store),
+    backspace: () => dropCorner(store),
+    delete: () => deleteShape(store),
+    k: () => state.set({ showsRegion: !state.showsRegion }),
+    w: () => holdMask(store, true),
+    a: () => state.set({ isMaskIgnored: true }),
+    e: () => state.set({ drawing: { ...state.drawing, erase: !state.drawing.erase } }),
+    "[": () => sizeBrush(store, 1 / BRUSH_STEP),
+    "]": () => sizeBrush(store, BRUSH_STEP),
     s: toggle("stepped"),
     c: toggle("colour"),
     x: toggle("change"),
@@ -58,6 +76,28 @@ function actions(store: BenchStore, onHelp: () => void): Record<string, () => vo
     o: () => switchOver(store),
     "?": onHelp,
   };
+}
+
+/** Shows the mask alone for as long as the key is held, then what was seen before. */
+function holdMask(store: BenchStore, isHeld: boolean): void {
+  const { look, lookBeforeMask, set } = store.getState();
+  if (isHeld) set({ lookBeforeMask: look.kind === "mask" ? { kind: "picture" } : look, look: { kind: "mask" } });
+  else if (lookBeforeMask) set({ look: lookBeforeMask, lookBeforeMask: undefined });
+}
+
+/** Lets go of what is being drawn, else of the shape in hand, else of the tool, else of the way of looking. */
+function escape(store: BenchStore): void {
+  const { drawing, chosenShape, tool, set } = store.getState();
+  if (drawing.corners.length > 0) set({ drawing: { ...drawing, corners: [] } });
+  else if (chosenShape) set({ chosenShape: undefined });
+  else if (isDrawing(tool)) set({ tool: "read" });
+  else set({ look: { kind: "picture" } });
+}
+
+function dropCorner(store: BenchStore): void {
+  const { drawing, set } = store.getState();
+  if (drawing.corners.length > 0) set({ drawing: { ...drawing, corners: drawing.corners.slice(0, -1) } });
+  else deleteShape(store);
 }
 
 /** Switches the pass or set in hand on or off. */
@@ -87,7 +127,7 @@ function stepBy(store: BenchStore, by: number): void {
   const hand = handOf({ plan, step });
   const at = hand ? hand.first + 2 - (step.stage === "set" && by > 0 ? 1 : 0) : steps.findIndex(({ stage }) => stage === step.stage);
   const next = steps[Math.min(Math.max(at + by, 0), steps.length - 1)]!;
-  store.getState().set({ step: next, chosenStrands: [], chosenKnot: undefined });
+  chooseStep(store, next);
 }
 
 function isTyping(target: HTMLElement): boolean {

@@ -2,6 +2,7 @@
 import { Button, Switch } from "antd";
 import { v4 as uuid } from "uuid";
 import { copyOf, insertPass, movePass, removePass } from "@/core/plan/editPasses";
+import { regionOf } from "@/core/plan/editRegions";
 import type { Pass } from "@/core/plan/plan";
 import { useBench } from "../BenchContext";
 import { withPass } from "../benchStore";
@@ -14,7 +15,8 @@ import { Panel, Part } from "./Panel";
 import { PlacementPart } from "./PlacementPart";
 import { SetRow } from "./SetRow";
 import { StrengthSlider } from "./StrengthSlider";
-import { ZonesPart } from "./ZonesPart";
+import { TonesPart } from "./TonesPart";
+import { WherePart } from "./WherePart";
 import styles from "./Panel.module.css";
 
 /** A pass: its move, how it meets the print, and what can be done with it as a whole. */
@@ -50,15 +52,18 @@ export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
     commit(`${pass.name} moved ${by < 0 ? "before" : "after"} its neighbour`);
   };
   const isLast = index === store.getState().plan.passes.length - 1;
+  const region = regionOf(store.getState().plan, pass);
+  const where = region ? `in ${region.name}` : "on the whole picture";
   return (
     <Panel
       title={<NameField key={pass.id} of="pass" name={pass.name} onNamed={rename} />}
-      place={`Pass ${index + 1} · ${MOVE_NAMES[pass.move.kind].toLowerCase()} on the whole picture, after ${index === 0 ? "the mix" : `pass ${index}`}`}
+      place={`Pass ${index + 1} · ${MOVE_NAMES[pass.move.kind].toLowerCase()} ${where}, after ${index === 0 ? "the mix" : `pass ${index}`}`}
     >
+      <WherePart pass={pass} />
+      <TonesPart pass={pass} />
       {pass.move.kind === "placement" && <PlacementPart key={pass.id} pass={pass} move={pass.move} />}
       {pass.move.kind === "contrast" && <ContrastPart pass={pass} move={pass.move} />}
       {pass.move.kind === "contrast-mask" && <ContrastMaskPart pass={pass} move={pass.move} />}
-      <ZonesPart pass={pass} />
       <Part title="How it meets the print">
         <StrengthSlider
           value={pass.strength}

@@ -3,13 +3,12 @@ import type { Pass } from "@/core/plan/plan";
 import { ZONE_COUNT, zoneNumeral } from "@/core/zones/zone";
 import { useBench } from "../BenchContext";
 import { withPass } from "../benchStore";
-import { Part } from "./Panel";
 import styles from "./Panel.module.css";
 
 const ZONES = [...Array(ZONE_COUNT).keys()];
 
 /** The zones a pass acts on; one switched off keeps its tones as they come. */
-export function ZonesPart({ pass }: { pass: Pass }) {
+export function ZoneSwitches({ pass }: { pass: Pass }) {
   const { store } = useBench();
   const { adjust, commit } = store.getState();
   const change = (zonesOff: number[], label: string) => {
@@ -23,7 +22,7 @@ export function ZonesPart({ pass }: { pass: Pass }) {
   };
   const off = pass.zonesOff.length;
   return (
-    <Part title="Zones it acts on" state={off === 0 ? "all" : off === ZONE_COUNT ? "none" : `${off} off`}>
+    <>
       <div className={styles.zones} role="group" aria-label="Zones the pass acts on">
         {ZONES.map((zone) => (
           <button
@@ -64,6 +63,6 @@ export function ZonesPart({ pass }: { pass: Pass }) {
           </button>
         </div>
       )}
-    </Part>
+    </>
   );
 }

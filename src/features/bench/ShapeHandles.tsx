@@ -1,0 +1,311 @@
+"use client";
+import { contours, geoPath, geoTransform } from "d3";
+import { useMemo, useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from "react";
+import { contourOf } from "@/core/region/contour";
+import { gridOf } from "@/core/region/grid";
+import { middleOfShape, movedShape, turnedShape } from "@/core/region/moveShape";
+import { hasFeather, MOST_FEATHER, type OutlineShape, type OvalShape, type Point, type Region, type Shape } from "@/core/region/region";
+import { signedDistance } from "@/core/region/signedDistance";
+import type { Size } from "@/core/spatial/areaReduce";
+import { useBench, useBenchState } from "./BenchContext";
+import { adjustRegion, adjustShape } from "./regionEdits";
+import styles from "./RegionOverlay.module.css";
+
+const NUDGE = 0.002;
+const COARSE_NUDGE = 0.02;
+/** Pixels of the small plane that inner and outer lines are drawn from. */
+const LINES_EDGE = 220;
+
+/** The handles of the chosen shape: its places, its inner and outer edge, its middle, and one that turns and scales. */
+export function ShapeHandles({ region, size }: { region: Region; size: Size }) {
+  const chosen = useBenchState((state) => state.chosenShape);
+  const shape = region.shapes.find(({ id }) => id === chosen);
+  if (!shape) return null;
+  const long = Math.max(size.width, size.height);
+  const common = { shape, long, regionName: region.name };
+  const middle = middleOfShape(shape);
+  return (
+    <g data-testid="shape-handles">
+      {hasFeather(shape) && <FeatherLines {...common} shape={shape} size={size} />}
+      {shape.kind === "outline" && <CornerGrips {...common} shape={shape} />}
+      {shape.kind === "oval" && <OvalGrips {...common} shape={shape} />}
+      {shape.kind === "gradient" && (
+        <>
+          <line x1={shape.from.x * long} y1={shape.from.y * long} x2={shape.to.x * long} y2={shape.to.y * long} className={styles.guide} />
+          {(["from", "to"] as const).map((end) => (
+            <Grip
+              key={end}
+              {...common}
+              at={shape[end]}
+              name={end === "from" ? "Where the gradient acts fully" : "Where it acts no more"}
+              move={(to) => ({ ...shape, [end]: to })}
+            >
+              <circle r={6} className={end === "from" ? styles.solid : styles.handle} />
+            </Grip>
+          ))}
+        </>
+      )}
+      {shape.kind === "likeness" && (
+        <>
+          {shape.touched.map(({ x, y }, i) => (
+            <circle key={i} cx={x * long} cy={y * long} r={2.5} className={styles.solid} />
+          ))}
+          {shape.not.map(({ x, y }, i) => (
+            <path key={i} d={`M${x * long - 3},${y * long - 3}l6,6m-6,0l6,-6`} className={styles.not} />
+          ))}
+        </>
+      )}
+      {middle && <MiddleGrip {...common} middle={middle} />}
+      {middle && shape.kind !== "gradient" && <TurnGrip {...common} middle={middle} />}
+    </g>
+  );
+}
+
+interface Common<S extends Shape = Shape> {
+  shape: S;
+  /** CSS pixels to the long edge. */
+  long: number;
+  regionName: string;
+}
+
+/** Something to take hold of; `move` tells what the shape becomes when it is brought to a place. */
+function Grip({
+  shape,
+  long,
+  regionName,
+  at,
+  name,
+  move,
+  onKey,
+  onDoubleClick,
+  children,
+}: Common & {
+  at: Point;
+  name: string;
+  move(to: Point, event: PointerEvent): Shape | undefined;
+  onKey?(event: KeyboardEvent): void;
+  onDoubleClick?(event: React.MouseEvent): void;
+  children: ReactNode;
+}) {
+  const { store } = useBench();
+  const held = useRef<{ x: number; y: number; at: Point } | undefined>(undefined);
+  const place = (event: PointerEvent): Point => {
+    const { x, y, at: from } = held.current!;
+    return { x: from.x + (event.clientX - x) / long, y: from.y + (event.clientY - y) / long };
+  };
+  return (
+    <g
+      transform={`translate(${at.x * long},${at.y * long})`}
+      className={styles.grip}
+      role="button"
+      tabIndex={0}
+      aria-label={name}
+      onPointerDown={(event) => {
+        if (event.button !== 0) return;
+        event.stopPropagation();
+        event.currentTarget.setPointerCapture(event.pointerId);
+        held.current = { x: event.clientX, y: event.clientY, at };
+      }}
+      onPointerMove={(event) => {
+        event.stopPropagation();
+        if (!held.current) return;
+        const changed = move(place(event), event);
+        if (changed) adjustShape(store, shape.id, () => changed);
+      }}
+      onLostPointerCapture={() => {
+        held.current = undefined;
+        store.getState().commit(`Shape moved in ${regionName}`);
+      }}
+      onDoubleClick={(event) => {
+        event.stopPropagation();
+        onDoubleClick?.(event);
+      }}
+      onKeyDown={(event) => {
+        const by = event.shiftKey ? COARSE_NUDGE : NUDGE;
+        const step = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] }[event.key];
+        if (!step) return onKey?.(event);
+        event.preventDefault();
+        event.stopPropagation();
+        const changed = move({ x: at.x + step[0]!, y: at.y + step[1]! }, event as unknown as PointerEvent);
+        if (changed) adjustShape(store, shape.id, () => changed);
+        store.getState().commitSoon(`Shape moved in ${regionName}`);
+      }}
+    >
+      <circle r={11} className={styles.area} fill="transparent" />
+      {children}
+    </g>
+  );
+}
+
+/** Moves the shape; with Shift all of the region, as one moves a spotlight. */
+function MiddleGrip({ shape, middle, ...common }: Common & { middle: Point }) {
+  const { store } = useBench();
+  return (
+    <Grip
+      {...common}
+      shape={shape}
+      at={middle}
+      name="Middle of the shape: move it; with Shift, the whole region"
+      move={(to, event) => {
+        const [dx, dy] = [to.x - middle.x, to.y - middle.y];
+        if (!event.shiftKey || event.type === "keydown") return movedShape(shape, dx, dy);
+        adjustRegion(store, (region) => ({ ...region, shapes: region.shapes.map((other) => movedShape(other, dx, dy)) }));
+        return undefined;
+      }}
+    >
+      <path d="M-7,0H7M0,-7V7" className={styles.middle} />
+      <circle r={4} className={styles.handle} />
+    </Grip>
+  );
+}
+
+/** Turns and scales about the middle. */
+function TurnGrip({ shape, middle, long, regionName }: Common & { middle: Point }) {
+  const reach = reachOf(shape, middle) + 26 / long;
+  const start = useRef<Shape>(shape);
+  const turn = shape.kind === "oval" ? (shape.turnDeg * Math.PI) / 180 : 0;
+  const at = { x: middle.x + reach * Math.cos(turn), y: middle.y + reach * Math.sin(turn) };
+  return (
+    <g onPointerDownCapture={() => (start.current = shape)} onFocus={() => (start.current = shape)}>
+      <Grip
+        shape={shape}
+        long={long}
+        regionName={regionName}
+        at={at}
+        name="Turn and scale the shape"
+        move={(to) => {
+          const from = start.current;
+          const [grown, was] = [Math.hypot(to.x - middle.x, to.y - middle.y), Math.hypot(at.x - middle.x, at.y - middle.y)];
+          // Against the shape as it is now: each move turns on from where the last one led.
+          const degrees = ((Math.atan2(to.y - middle.y, to.x - middle.x) - Math.atan2(at.y - middle.y, at.x - middle.x)) * 180) / Math.PI;
+          return grown < 0.01 ? from : turnedShape(shape, middle, shape.kind === "oval" ? degrees : 0, grown / was);
+        }}
+      >
+        <rect x={-5} y={-5} width={10} height={10} className={styles.handle} />
+      </Grip>
+    </g>
+  );
+}
+
+function reachOf(shape: Shape, middle: Point): number {
+  if (shape.kind === "oval") return Math.max(shape.across, 0.01);
+  if (shape.kind === "outline") return Math.max(...shape.corners.map(({ x, y }) => Math.hypot(x - middle.x, y - middle.y)));
+  return 0.05;
+}
+
+function CornerGrips({ shape, long, regionName }: Common<OutlineShape>) {
+  const { store } = useBench();
+  const change = (corners: OutlineShape["corners"], label: string) => {
+    adjustShape(store, shape.id, () => ({ ...shape, corners }));
+    store.getState().commit(`${label} in ${regionName}`);
+  };
+  return shape.corners.map((corner, i) => (
+    <Grip
+      key={i}
+      shape={shape}
+      long={long}
+      regionName={regionName}
+      at={corner}
+      name={`Corner ${i + 1}, ${corner.smooth ? "smooth" : "sharp"}: move it; double click makes it ${corner.smooth ? "sharp" : "smooth"}; Delete removes it`}
+      move={(to) => ({ ...shape, corners: shape.corners.with(i, { ...corner, ...to }) })}
+      onDoubleClick={() =>
+        change(shape.corners.with(i, { ...corner, smooth: !corner.smooth }), corner.smooth ? "Corner sharp" : "Corner smooth")
+      }
+      onKey={(event) => {
+        if (event.key !== "Delete" && event.key !== "Backspace") return;
+        event.stopPropagation();
+        if (shape.corners.length > 3) change(shape.corners.toSpliced(i, 1), "Corner removed");
+      }}
+    >
+      {corner.smooth ? (
+        <circle r={3.5} className={styles.handle} />
+      ) : (
+        <rect x={-3.5} y={-3.5} width={7} height={7} className={styles.handle} />
+      )}
+    </Grip>
+  ));
+}
+
+function OvalGrips({ shape, long, regionName }: Common<OvalShape>) {
+  const turn = (shape.turnDeg * Math.PI) / 180;
+  const axes = [
+    { key: "across", name: "Width of the oval", cos: Math.cos(turn), sin: Math.sin(turn) },
+    { key: "down", name: "Height of the oval", cos: -Math.sin(turn), sin: Math.cos(turn) },
+  ] as const;
+  return axes.map(({ key, name, cos, sin }) => (
+    <Grip
+      key={key}
+      shape={shape}
+      long={long}
+      regionName={regionName}
+      at={{ x: shape.x + shape[key] * cos, y: shape.y + shape[key] * sin }}
+      name={name}
+      move={(to) => ({ ...shape, [key]: Math.max((to.x - shape.x) * cos + (to.y - shape.y) * sin, 0.004) })}
+    >
+      <circle r={4.5} className={styles.handle} />
+    </Grip>
+  ));
+}
+
+/** The lines at which the shape begins to fade and ends, to be dragged apart or together. */
+function FeatherLines({ shape, long, regionName, size }: Common<OutlineShape | OvalShape> & { size: Size }) {
+  const { store } = useBench();
+  const held = useRef<"inner" | "outer" | undefined>(undefined);
+  const paths = useMemo(() => linesOf(shape, size), [shape, size]);
+  const drag = (which: "inner" | "outer") => ({
+    onPointerDown: (event: PointerEvent<SVGPathElement>) => {
+      if (event.button !== 0) return;
+      event.stopPropagation();
+      event.currentTarget.setPointerCapture(event.pointerId);
+      held.current = which;
+    },
+    onPointerMove: (event: PointerEvent<SVGPathElement>) => {
+      if (held.current !== which) return;
+      event.stopPropagation();
+      const bounds = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
+      const away = distanceTo(shape, { x: (event.clientX - bounds.left) / long, y: (event.clientY - bounds.top) / long });
+      const reach = Math.min(Math.max(which === "inner" ? -away : away, 0), MOST_FEATHER);
+      adjustShape(store, shape.id, (now) => (hasFeather(now) ? { ...now, [which]: reach } : now));
+    },
+    onLostPointerCapture: () => {
+      held.current = undefined;
+      store.getState().commit(`${which === "inner" ? "Inner" : "Outer"} edge in ${regionName}`);
+    },
+  });
+  return (
+    <>
+      {(["inner", "outer"] as const).map((which) => (
+        <g key={which} data-testid={`${which}-edge`}>
+          <path d={paths[which]} className={styles.guide} />
+          <path d={paths[which]} className={`${styles.reach} ${styles.inner}`} {...drag(which)}>
+            <title>{which === "inner" ? "From here inwards it acts fully" : "From here outwards it acts no more"}</title>
+          </path>
+        </g>
+      ))}
+    </>
+  );
+}
+
+/** How far a place lies outside a shape's contour, in long edges; negative inside. */
+function distanceTo(shape: OutlineShape | OvalShape, { x, y }: Point): number {
+  const scale = 4096;
+  const grid = { ...gridOf({ width: 1, height: 1 }, x * scale - 0.5, y * scale - 0.5, { width: scale, height: scale }) };
+  return signedDistance(contourOf(shape), grid, 2)[0]!;
+}
+
+function linesOf(shape: OutlineShape | OvalShape, size: Size): Record<"inner" | "outer", string> {
+  // A margin around the picture, so that lines outside it are drawn too.
+  const scale = LINES_EDGE / Math.max(size.width, size.height);
+  const margin = LINES_EDGE / 4;
+  const [width, height] = [Math.round(size.width * scale + 2 * margin), Math.round(size.height * scale + 2 * margin)];
+  const grid = { ...gridOf({ width, height }, -margin, -margin, { width: LINES_EDGE, height: LINES_EDGE }), scale: LINES_EDGE };
+  const inside = signedDistance(contourOf(shape), grid, 1.5).map((away) => -away);
+  const toScreen = geoTransform({
+    point(x, y) {
+      this.stream.point((x - margin) / scale, (y - margin) / scale);
+    },
+  });
+  const [outer, inner] = contours().size([width, height]).thresholds([-shape.outer, shape.inner])(Array.from(inside));
+  const draw = geoPath(toScreen);
+  return { outer: draw(outer!) ?? "", inner: draw(inner!) ?? "" };
+}

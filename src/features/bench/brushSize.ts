@@ -1,0 +1,12 @@
+import type { BenchStore } from "./benchStore";
+
+/** A key makes the brush this much larger or smaller. */
+export const BRUSH_STEP = 1.15;
+export const LEAST_BRUSH = 0.002;
+export const MOST_BRUSH = 0.5;
+
+/** Makes the brush larger or smaller, within what it can be. */
+export function sizeBrush(store: BenchStore, factor: number): void {
+  const { drawing, set } = store.getState();
+  set({ drawing: { ...drawing, radius: Math.min(Math.max(drawing.radius * factor, LEAST_BRUSH), MOST_BRUSH) } });
+}

@@ -1,0 +1,75 @@
+"use client";
+import { Select, Switch } from "antd";
+import { PRESSURES, type Pressure } from "@/core/brush/stroke";
+import { formatPercent, parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
+import { useBench, useBenchState } from "../BenchContext";
+import type { Drawing } from "../benchStore";
+import { LEAST_BRUSH, MOST_BRUSH } from "../brushSize";
+import styles from "./Panel.module.css";
+
+const PRESSURE_WORDS: Record<Pressure, string> = {
+  none: "Pressure changes nothing",
+  flow: "Pressure changes the flow",
+  size: "Pressure changes the size",
+  both: "Pressure changes flow and size",
+};
+const formatSize = (radius: number) => `${(100 * radius).toFixed(1)} %`;
+/** A slider's middle is a small brush: the eye judges sizes by their ratio. */
+const toScale = (radius: number) => Math.sqrt(radius);
+const fromScale = (value: number) => value * value;
+const ignore = () => {};
+
+/** How the next stroke lays on. Not a part of the plan: each stroke keeps its own. */
+export function BrushSettings() {
+  const { store } = useBench();
+  const drawing = useBenchState((state) => state.drawing);
+  const change = (changed: Partial<Drawing>) => store.getState().set({ drawing: { ...drawing, ...changed } });
+  const slider = (key: "hardness" | "flow", label: string, rest: number) => (
+    <ValueSlider
+      label={label}
+      value={drawing[key]}
+      min={0}
+      max={1}
+      step={0.01}
+      rest={rest}
+      format={formatPercent}
+      parse={parsePercent}
+      onChange={(value) => change({ [key]: value })}
+      onCommit={ignore}
+      onCommitSoon={ignore}
+    />
+  );
+  return (
+    <>
+      <ValueSlider
+        label="Size"
+        value={toScale(drawing.radius)}
+        min={toScale(LEAST_BRUSH)}
+        max={toScale(MOST_BRUSH)}
+        step={0.005}
+        rest={toScale(0.04)}
+        format={(value) => formatSize(fromScale(value))}
+        parse={(text) => {
+          const radius = parsePercent(text);
+          return radius === undefined ? undefined : toScale(radius);
+        }}
+        onChange={(value) => change({ radius: fromScale(value) })}
+        onCommit={ignore}
+        onCommitSoon={ignore}
+      />
+      {slider("hardness", "Hardness", 0.3)}
+      {slider("flow", "Flow", 0.5)}
+      <Select
+        size="small"
+        aria-label="What the pen's pressure changes"
+        value={drawing.pressure}
+        options={PRESSURES.map((value) => ({ value, label: PRESSURE_WORDS[value] }))}
+        onChange={(pressure) => change({ pressure })}
+      />
+      <div className={styles.row}>
+        <Switch size="small" checked={drawing.erase} aria-label="Erase" onChange={(erase) => change({ erase })} />
+        <span className={styles.hint}>{drawing.erase ? "Erases" : "Lays on"} (E)</span>
+      </div>
+    </>
+  );
+}

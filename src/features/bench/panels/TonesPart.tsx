@@ -1,0 +1,264 @@
+"use client";
+import { Button, Dropdown, Select, Switch } from "antd";
+import { GATE_SOURCES, MOST_GATE_BLUR, MOST_NARROW, showsEdge, type Gate, type GateSource } from "@/core/gate/gate";
+import { READY_GATES, ZONE_GATES } from "@/core/gate/readyGates";
+import { CHANNELS } from "@/core/mix/weights";
+import { hueName } from "@/core/mix/hueCurve";
+import { isTonePass, passCurve } from "@/core/plan/passCurve";
+import type { Pass } from "@/core/plan/plan";
+import { formatZone, LAST_ZONE } from "@/core/zones/zone";
+import { parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
+import { useBench, useBenchState } from "../BenchContext";
+import { withGate } from "../gatePulls";
+import { Part } from "./Panel";
+import { ZoneSwitches } from "./ZoneSwitches";
+import styles from "./Panel.module.css";
+
+const SOURCE_WORDS: Record<GateSource, string> = {
+  entering: "The tone entering the pass",
+  mixed: "The mixed tone",
+  lightness: "The original's lightness",
+  red: "The original's red",
+  green: "The original's green",
+  blue: "The original's blue",
+  own: "A mix of its own",
+};
+
+/** Which tones a pass acts on: a gate on the scale, hues of the original, zones switched off. */
+export function TonesPart({ pass }: { pass: Pass }) {
+  const { store } = useBench();
+  const tool = useBenchState((state) => state.tool);
+  const { adjust, commit, set } = store.getState();
+  const { gate } = pass;
+  const setGate = (changed: Gate | null, label: string) => {
+    adjust((plan) => withGate(plan, pass.id, changed));
+    commit(`${label} in ${pass.name}`);
+  };
+  const offers = [...READY_GATES, ...ZONE_GATES].map((ready) => ({
+    key: ready.name,
+    label: ready.name,
+    onClick: () =>
+      setGate(
+        { ...ready.gate, source: gate?.source ?? "entering", weights: gate?.weights ?? ready.gate.weights, hue: gate?.hue ?? null },
+        ready.name,
+      ),
+  }));
+  const pick = (name: "pick-tones" | "pick-hue") => () => set({ tool: tool === name ? "read" : name });
+  const off = pass.zonesOff.length;
+  const state = gate
+    ? `${formatZone(gate.from)} to ${formatZone(gate.to)}${gate.invert ? ", inverted" : ""}`
+    : off
+      ? `${off} zones off`
+      : "all";
+  return (
+    <Part title="Which tones" state={state}>
+      <div className={styles.row}>
+        <Dropdown trigger={["click"]} menu={{ items: offers, className: styles.tall }}>
+          <Button size="small" data-testid="ready-gates">
+            Ready gates
+          </Button>
+        </Dropdown>
+        <Button
+          size="small"
+          aria-pressed={tool === "pick-tones"}
+          type={tool === "pick-tones" ? "primary" : "default"}
+          title="Touch a tone in the picture: it becomes the gate's middle; pull up to widen"
+          onClick={pick("pick-tones")}
+        >
+          From the picture
+        </Button>
+        {gate && (
+          <Button size="small" onClick={() => setGate(null, "All tones")}>
+            All tones
+          </Button>
+        )}
+      </div>
+      {tool === "pick-tones" && <p className={styles.hint}>Touch a tone in the picture and pull up to widen the gate.</p>}
+      {gate && <GateControls pass={pass} gate={gate} />}
+      <ZoneSwitches pass={pass} />
+      <div className={styles.row}>
+        <Button
+          size="small"
+          aria-pressed={tool === "pick-hue"}
+          type={tool === "pick-hue" ? "primary" : "default"}
+          title="Touch a colour in the picture: the pass acts on that hue alone"
+          onClick={pick("pick-hue")}
+        >
+          {gate?.hue ? "Another hue" : "Limit to a hue"}
+        </Button>
+        {gate?.hue && (
+          <span className={styles.hint}>
+            {gate.hue.invert ? "All but " : "Only "}
+            {hueName(gate.hue.centreDeg)}
+          </span>
+        )}
+      </div>
+      {tool === "pick-hue" && <p className={styles.hint}>Touch a colour in the picture and pull up to widen the limit.</p>}
+      {gate?.hue && <HueControls pass={pass} gate={gate} />}
+    </Part>
+  );
+}
+
+function useGate(pass: Pass, gate: Gate) {
+  const { store } = useBench();
+  const { adjust, commit, commitSoon } = store.getState();
+  const change = (changed: Partial<Gate>) => adjust((plan) => withGate(plan, pass.id, { ...gate, ...changed }));
+  return {
+    change,
+    commit: (label: string) => commit(`${label} in ${pass.name}`),
+    commitSoon: (label: string) => commitSoon(`${label} in ${pass.name}`),
+  };
+}
+
+function GateControls({ pass, gate }: { pass: Pass; gate: Gate }) {
+  const { change, commit, commitSoon } = useGate(pass, gate);
+  const toggle = (key: "invert" | "linear", words: string) => (
+    <>
+      <Switch
+        size="small"
+        checked={gate[key]}
+        aria-label={words}
+        onChange={(on) => {
+          change({ [key]: on });
+          commit(`${words} ${on ? "on" : "off"}`);
+        }}
+      />
+      <span className={styles.hint}>{words}</span>
+    </>
+  );
+  return (
+    <>
+      <Select
+        size="small"
+        aria-label="What the gate reads"
+        value={gate.source}
+        options={GATE_SOURCES.map((value) => ({ value, label: SOURCE_WORDS[value] }))}
+        onChange={(source) => {
+          change({ source });
+          commit(`Gate reads ${SOURCE_WORDS[source].toLowerCase()}`);
+        }}
+      />
+      {gate.source === "own" &&
+        CHANNELS.map((channel) => (
+          <ValueSlider
+            key={channel}
+            label={channel[0]!.toUpperCase() + channel.slice(1)}
+            value={gate.weights[channel]}
+            min={-2}
+            max={2}
+            step={0.01}
+            rest={1 / 3}
+            format={(value) => value.toFixed(2)}
+            onChange={(value) => change({ weights: { ...gate.weights, [channel]: value } })}
+            onCommit={() => commit("Mix of the gate")}
+            onCommitSoon={() => commitSoon("Mix of the gate")}
+          />
+        ))}
+      <ValueSlider
+        label="Blur"
+        value={gate.blur}
+        min={0}
+        max={MOST_GATE_BLUR}
+        step={0.002}
+        rest={0}
+        format={(value) => (value === 0 ? "off" : `${(100 * value).toFixed(1)} %`)}
+        parse={parsePercent}
+        onChange={(blur) => change({ blur })}
+        onCommit={() => commit("Blur of the gate")}
+        onCommitSoon={() => commitSoon("Blur of the gate")}
+      />
+      <div className={styles.row}>
+        {toggle("invert", "Inverted")}
+        {toggle("linear", "Straight shoulders")}
+      </div>
+      <div className={styles.row}>
+        <button
+          type="button"
+          className={styles.chip}
+          disabled={gate.narrow === MOST_NARROW}
+          onClick={() => {
+            change({ narrow: gate.narrow + 1 });
+            commit("Gate narrower");
+          }}
+        >
+          Narrower
+        </button>
+        <button
+          type="button"
+          className={styles.chip}
+          disabled={gate.narrow === 0}
+          onClick={() => {
+            change({ narrow: gate.narrow - 1 });
+            commit("Gate wider");
+          }}
+        >
+          Wider
+        </button>
+        <span className={styles.hint}>{gate.narrow === 0 ? "As wide as the shoulders" : `Narrowed ${gate.narrow} times`}</span>
+      </div>
+      <EdgeHint pass={pass} gate={gate} />
+    </>
+  );
+}
+
+function HueControls({ pass, gate }: { pass: Pass; gate: Gate }) {
+  const { change, commit, commitSoon } = useGate(pass, gate);
+  const hue = gate.hue!;
+  const slider = (key: "widthDeg" | "shoulderDeg", label: string, rest: number) => (
+    <ValueSlider
+      label={label}
+      value={hue[key]}
+      min={0}
+      max={180}
+      step={1}
+      rest={rest}
+      format={(value) => `${Math.round(value)}°`}
+      onChange={(value) => change({ hue: { ...hue, [key]: value } })}
+      onCommit={() => commit(`${label} of the hue limit`)}
+      onCommitSoon={() => commitSoon(`${label} of the hue limit`)}
+    />
+  );
+  return (
+    <>
+      {slider("widthDeg", "Width", 25)}
+      {slider("shoulderDeg", "Shoulder", 25)}
+      <div className={styles.row}>
+        <Switch
+          size="small"
+          checked={hue.invert}
+          aria-label="All but this hue"
+          onChange={(invert) => {
+            change({ hue: { ...hue, invert } });
+            commit(`${invert ? "All but" : "Only"} ${hueName(hue.centreDeg)}`);
+          }}
+        />
+        <span className={styles.hint}>All but this hue</span>
+        <span className={styles.grow} />
+        <button
+          type="button"
+          className={styles.small}
+          onClick={() => {
+            change({ hue: null });
+            commit("All hues");
+          }}
+        >
+          All hues
+        </button>
+      </div>
+    </>
+  );
+}
+
+/** A word where a shoulder is so hard that its edge will show in the print. */
+function EdgeHint({ pass, gate }: { pass: Pass; gate: Gate }) {
+  if (!isTonePass(pass)) return null;
+  const free = passCurve({ ...pass, gate: null });
+  let change = 0;
+  for (let zone = 0; zone <= LAST_ZONE; zone += 0.25) change = Math.max(change, Math.abs(free(zone) - zone));
+  if (!showsEdge(gate, change)) return null;
+  return (
+    <p className={styles.problem} role="status" data-testid="edge-hint">
+      A shoulder is so hard that its edge will show. Pull it wider on the scale, or weaken the pass.
+    </p>
+  );
+}

@@ -1,0 +1,229 @@
+"use client";
+import { Button, Segmented, Select, Switch } from "antd";
+import { v4 as uuid } from "uuid";
+import { confine, ownCopy, passesIn, regionOf, removeRegion } from "@/core/plan/editRegions";
+import type { Pass } from "@/core/plan/plan";
+import { MOST_FIT, MOST_SOFTEN, type Combine, type Region } from "@/core/region/region";
+import { formatPercent, parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
+import { useBench, useBenchState } from "../BenchContext";
+import { isDrawing, type DrawingTool } from "../benchStore";
+import { formatShare } from "../formatShare";
+import { adjustRegion } from "../regionEdits";
+import { BrushSettings } from "./BrushSettings";
+import { NameField } from "./NameField";
+import { Part } from "./Panel";
+import { ShapeList } from "./ShapeList";
+import styles from "./Panel.module.css";
+
+const TOOLS: Record<DrawingTool, { label: string; hint: string }> = {
+  loop: { label: "Loop", hint: "Draw freehand round what is meant" },
+  polygon: { label: "Polygon", hint: "Click corner by corner (Alt: a sharp one); Enter closes, Backspace takes the last one back" },
+  oval: { label: "Oval", hint: "Drag from its middle to its edge; Shift makes it round" },
+  gradient: { label: "Gradient", hint: "Drag from where it acts fully to where it acts no more; Shift keeps it level or upright" },
+  brush: { label: "Brush", hint: "Paint; Shift for a straight line from the last place, Alt erases, [ and ] change the size" },
+  likeness: { label: "Likeness", hint: "Touch and sweep over what is meant; Alt takes away what is not" },
+};
+
+const COMBINE_WORDS: { value: Combine; label: string }[] = [
+  { value: "add", label: "Add" },
+  { value: "subtract", label: "Take away" },
+  { value: "intersect", label: "Keep common" },
+];
+
+/** Where a pass acts: the whole picture, or a region drawn here or shared with other passes. */
+export function WherePart({ pass }: { pass: Pass }) {
+  const { store } = useBench();
+  const plan = useBenchState((state) => state.plan);
+  const acting = useBenchState((state) => state.acting);
+  const { adjust, commit } = store.getState();
+  const region = regionOf(plan, pass);
+  const choose = (id: string | null) => {
+    adjust((now) => confine(now, pass.id, id));
+    store.getState().set({ chosenShape: undefined });
+    const name = plan.regions.find((other) => other.id === id)?.name;
+    commit(name ? `${pass.name} in ${name}` : `${pass.name} on the whole picture`);
+  };
+  const others = plan.regions.filter(({ id }) => id !== region?.id);
+  const share = acting === undefined ? undefined : `${formatShare(acting)} of the picture`;
+  return (
+    <Part title="Where" state={region ? share : "the whole picture"}>
+      <DrawingTools hasRegion={!!region} />
+      {region && <RegionControls key={region.id} region={region} pass={pass} />}
+      {(region || others.length > 0) && (
+        <div className={styles.row}>
+          {others.length > 0 && (
+            <Select
+              size="small"
+              className={styles.grow}
+              aria-label="Use a region of this plan"
+              placeholder={region ? "Use another region" : "Use a region of this plan"}
+              value={null}
+              options={others.map(({ id, name }) => ({ value: id, label: name }))}
+              onChange={(id: string | null) => id && choose(id)}
+            />
+          )}
+          {region && (
+            <Button size="small" onClick={() => choose(null)}>
+              Whole picture
+            </Button>
+          )}
+        </div>
+      )}
+      <UnusedRegions />
+    </Part>
+  );
+}
+
+function DrawingTools({ hasRegion }: { hasRegion: boolean }) {
+  const { store } = useBench();
+  const tool = useBenchState((state) => state.tool);
+  const drawing = useBenchState((state) => state.drawing);
+  const { set } = store.getState();
+  return (
+    <>
+      <div className={styles.chips} role="group" aria-label="Draw a region with">
+        {(Object.keys(TOOLS) as DrawingTool[]).map((name) => (
+          <button
+            key={name}
+            type="button"
+            className={styles.chip}
+            aria-pressed={tool === name}
+            title={TOOLS[name].hint}
+            data-testid={`draw-${name}`}
+            onClick={() => set({ tool: tool === name ? "read" : name, drawing: { ...drawing, corners: [] }, showsRegion: true })}
+          >
+            {TOOLS[name].label}
+          </button>
+        ))}
+      </div>
+      {isDrawing(tool) && <p className={styles.hint}>{TOOLS[tool].hint}.</p>}
+      {isDrawing(tool) && hasRegion && (
+        <Segmented
+          size="small"
+          block
+          aria-label="How the next shape meets the others"
+          options={COMBINE_WORDS}
+          value={drawing.combine}
+          onChange={(combine) => set({ drawing: { ...drawing, combine }, chosenShape: undefined })}
+        />
+      )}
+      {tool === "brush" && <BrushSettings />}
+    </>
+  );
+}
+
+function RegionControls({ region, pass }: { region: Region; pass: Pass }) {
+  const { store } = useBench();
+  const plan = useBenchState((state) => state.plan);
+  const { adjust, commit, commitSoon, set } = store.getState();
+  const sharers = passesIn(plan, region.id).filter(({ id }) => id !== pass.id);
+  const change = (changed: Partial<Region>) => adjustRegion(store, (now) => ({ ...now, ...changed }));
+  const slider = (key: "soften" | "fit" | "density", label: string, max: number, rest: number, step: number, format = formatPercent) => (
+    <ValueSlider
+      label={label}
+      value={region[key]}
+      min={0}
+      max={max}
+      step={step}
+      rest={rest}
+      format={format}
+      parse={parsePercent}
+      onChange={(value) => change({ [key]: value })}
+      onCommit={() => commit(`${label} of ${region.name}`)}
+      onCommitSoon={() => commitSoon(`${label} of ${region.name}`)}
+    />
+  );
+  const part = (value: number) => (value === 0 ? "off" : `${(100 * value).toFixed(1)} %`);
+  const copy = () => {
+    const parted = ownCopy(plan, pass.id, uuid());
+    if (!parted) return set({ failure: "A plan holds no more regions than these. Remove one that no pass uses." });
+    adjust(() => parted);
+    commit(`${pass.name} has a region of its own`);
+  };
+  const fill = () => {
+    const corners = [
+      [-0.1, -0.1],
+      [1.1, -0.1],
+      [1.1, 1.1],
+      [-0.1, 1.1],
+    ].map(([x, y]) => ({ x: x!, y: y!, smooth: false }));
+    change({ shapes: [{ id: uuid(), combine: "add", kind: "outline", corners, inner: 0, outer: 0 }] });
+    commit(`${region.name} filled`);
+  };
+  const clear = () => {
+    change({ shapes: [] });
+    set({ chosenShape: undefined });
+    commit(`${region.name} cleared`);
+  };
+  return (
+    <>
+      <NameField
+        of="region"
+        name={region.name}
+        onNamed={(name) => {
+          change({ name });
+          commit(`Region named ${name}`);
+        }}
+      />
+      {sharers.length > 0 && (
+        <div className={styles.row}>
+          <span className={styles.hint}>Shared with {sharers.map((other) => `pass ${plan.passes.indexOf(other) + 1}`).join(", ")}</span>
+          <Button size="small" onClick={copy}>
+            Own copy
+          </Button>
+        </div>
+      )}
+      <ShapeList region={region} />
+      {slider("fit", "Fit to edges", MOST_FIT, 0, 0.005, part)}
+      {slider("soften", "Soften", MOST_SOFTEN, 0, 0.005, part)}
+      {slider("density", "Density", 1, 1, 0.01)}
+      <div className={styles.row}>
+        <Switch
+          size="small"
+          checked={region.invert}
+          aria-label="Invert the region"
+          onChange={(invert) => {
+            change({ invert });
+            commit(`${region.name} ${invert ? "inverted" : "as drawn"}`);
+          }}
+        />
+        <span className={styles.hint}>Inverted</span>
+        <span className={styles.grow} />
+        <button type="button" className={styles.small} onClick={fill}>
+          Fill
+        </button>
+        <button type="button" className={styles.small} disabled={region.shapes.length === 0} onClick={clear}>
+          Clear
+        </button>
+      </div>
+      <p className={styles.hint}>Hold W for the mask alone, A for the print without it; K hides the lines.</p>
+    </>
+  );
+}
+
+/** Regions that no pass acts in are kept until they are removed here. */
+function UnusedRegions() {
+  const { store } = useBench();
+  const plan = useBenchState((state) => state.plan);
+  const unused = plan.regions.filter(({ id }) => passesIn(plan, id).length === 0);
+  if (unused.length === 0) return null;
+  return (
+    <ul className={styles.list} aria-label="Regions no pass uses">
+      {unused.map(({ id, name }) => (
+        <li key={id} className={styles.row}>
+          <span className={`${styles.hint} ${styles.grow}`}>{name} is used by no pass</span>
+          <button
+            type="button"
+            className={styles.small}
+            onClick={() => {
+              store.getState().adjust((now) => removeRegion(now, id));
+              store.getState().commit(`${name} removed`);
+            }}
+          >
+            Remove
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
