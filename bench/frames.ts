@@ -1,7 +1,10 @@
 import { readFileSync } from "node:fs";
 import puppeteer from "puppeteer-core";
+import { packPath, type Stroke } from "@/core/brush/stroke";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
+import { emptyRegion } from "@/core/plan/editRegions";
 import type { Plan } from "@/core/plan/plan";
+import type { Region, Shape } from "@/core/region/region";
 
 // Time from an input event to the drawn frame, in the real page at 1280 × 800. usage: frames.mjs ADDRESS
 
@@ -55,29 +58,23 @@ async function openPlan(plan: Plan): Promise<void> {
   await page.waitForSelector('[data-testid="preview"][data-frame]');
 }
 
-/** Drags the middle strand of a pass back and forth; the time of each move to its frame is printed. */
-async function strandDrag(what: string, number: number, canvasId: "preview" | "close"): Promise<void> {
-  await page.$eval(`[data-testid="pass-${number}"]`, (slip) => (slip as HTMLElement).click());
-  const selector = '[data-testid="strand-1"] [data-end="to"]';
-  await page.waitForSelector(selector);
-  await page.$eval(selector, () => new Promise((resolve) => setTimeout(resolve, 500)));
-  const box = (await (await page.$(selector))!.boundingBox())!;
-  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+/** Presses at a place and moves back and forth; the time of each move to its frame is printed. */
+async function drag(what: string, x: number, y: number, canvasId: "preview" | "close", swing: { x: number; y: number }): Promise<void> {
   await page.mouse.move(x, y);
   await page.mouse.down();
   const { drawn, worker } = await page.evaluate(
-    async (handle, canvasName, atX, atY, moves) => {
-      const ring = document.querySelector(handle)!;
+    async (canvasName, atX, atY, byX, byY, moves) => {
+      const target = document.elementFromPoint(atX, atY)!;
       const canvas = document.querySelector<HTMLCanvasElement>(`[data-testid="${canvasName}"]`)!;
       const times = { drawn: [] as number[], worker: [] as number[] };
       for (let k = 0; k < moves; k++) {
         await new Promise((resolve) => requestAnimationFrame(resolve)); // where the browser delivers pointer moves
         const before = canvas.dataset.frame;
         const begin = performance.now();
-        const clientX = atX + 15 + Math.round(40 * Math.sin(k / 6)) + (k % 2);
-        ring.dispatchEvent(
-          new PointerEvent("pointermove", { bubbles: true, pointerId: 1, clientX, clientY: atY, buttons: 1, altKey: true }),
-        );
+        const clientX = atX + 15 + Math.round(byX * Math.sin(k / 6)) + (k % 2);
+        const clientY = atY + Math.round(byY * Math.cos(k / 7));
+        const move = { bubbles: true, pointerId: 1, clientX, clientY, buttons: 1, altKey: byY === 0 };
+        target.dispatchEvent(new PointerEvent("pointermove", move));
         await new Promise<void>((resolve) => {
           const observer = new MutationObserver(() => {
             if (canvas.dataset.frame === before) return;
@@ -91,10 +88,11 @@ async function strandDrag(what: string, number: number, canvasId: "preview" | "c
       }
       return times;
     },
-    selector,
     canvasId,
     x,
     y,
+    swing.x,
+    swing.y,
     MOVES,
   );
   await page.mouse.up();
@@ -102,6 +100,96 @@ async function strandDrag(what: string, number: number, canvasId: "preview" | "c
   console.log(
     `${what}: input to drawn frame ${at(drawn, 0.5)} ms median, ${at(drawn, 0.9)} ms at nine in ten; of it ${at(worker, 0.5)} ms in the worker`,
   );
+}
+
+const rest = () => new Promise((resolve) => setTimeout(resolve, 700));
+
+async function middleOf(selector: string): Promise<[number, number]> {
+  const box = (await (await page.waitForSelector(selector))!.boundingBox())!;
+  return [box.x + box.width / 2, box.y + box.height / 2];
+}
+
+async function choosePass(number: number): Promise<void> {
+  await page.$eval(`[data-testid="pass-${number}"]`, (slip) => (slip as HTMLElement).click());
+  await rest();
+}
+
+/** Drags the middle strand of a pass. */
+async function strandDrag(what: string, number: number, canvasId: "preview" | "close"): Promise<void> {
+  await choosePass(number);
+  await drag(what, ...(await middleOf('[data-testid="strand-1"] [data-end="to"]')), canvasId, { x: 40, y: 0 });
+}
+
+/** Strokes all over the picture. */
+function manyStrokes(count: number): Stroke[] {
+  return Array.from({ length: count }, (_, i) => {
+    const [x, y] = [((i * 37) % 100) / 100, ((i * 53) % 66) / 100];
+    const path = packPath([0, 1, 2, 3].map((k) => ({ x: x + 0.03 * k, y: y + 0.02 * Math.sin(k + i), pressure: 1 })));
+    return { radius: 0.02, hardness: 0.3, flow: 0.1, pressure: "none", erase: i % 5 === 0, path };
+  });
+}
+
+/** A plan of 12 passes, the last in a region. */
+function planWithRegion(region: Partial<Region>): Plan {
+  const plan = planOf(12, false);
+  plan.regions = [{ ...emptyRegion("region", "Region"), ...region }];
+  plan.passes[11]!.region = "region";
+  return plan;
+}
+
+async function regions(): Promise<void> {
+  const oval: Shape = {
+    id: "oval",
+    combine: "add",
+    kind: "oval",
+    x: 0.5,
+    y: 0.33,
+    across: 0.2,
+    down: 0.15,
+    turnDeg: 0,
+    inner: 0.03,
+    outer: 0.03,
+  };
+  const preview = () => middleOf('[data-testid="preview"]');
+  for (const count of [5, 5000]) {
+    await openPlan(planWithRegion({ shapes: [{ id: "area", combine: "add", kind: "brush", x: 0, y: 0, strokes: manyStrokes(count) }] }));
+    await choosePass(12);
+    await page.click('[data-testid="draw-brush"]');
+    await rest();
+    await drag(`12 passes, dabs of a brush over ${count} strokes`, ...(await preview()), "preview", { x: 60, y: 50 });
+  }
+  await openPlan(planWithRegion({ shapes: [oval] }));
+  await choosePass(12);
+  await page.click('[data-testid="shape-1"] button');
+  await drag("12 passes, an oval moved", ...(await middleOf('[data-testid="shape-handles"] [aria-label^="Middle"]')), "preview", {
+    x: 60,
+    y: 40,
+  });
+  await openPlan({ ...planWithRegion({ shapes: [oval] }) });
+  await choosePass(12);
+  await page.click('[data-testid="ready-gates"]');
+  await page.waitForSelector(".ant-dropdown-menu-item");
+  await page.evaluate(() => document.querySelectorAll<HTMLElement>(".ant-dropdown-menu-item")[4]!.click());
+  await rest();
+  await drag("12 passes, a gate's shoulder", ...(await middleOf('[data-testid="gate-high"]')), "preview", { x: -40, y: 0 });
+  const likeness: Shape = {
+    id: "like",
+    combine: "add",
+    kind: "likeness",
+    touched: [{ x: 0.3, y: 0.3 }],
+    not: [],
+    tolerance: 0.1,
+    connected: true,
+  };
+  for (const [what, region] of [
+    ["likeness", { shapes: [likeness] }],
+    ["fit to edges", { shapes: [oval], fit: 0.02 }],
+  ] as const) {
+    await openPlan({ ...planWithRegion({ ...region, shapes: [...region.shapes] }) });
+    console.log(
+      `12 passes, first ${what}: ${await page.$eval('[data-testid="preview"]', (canvas) => canvas.dataset.tookMs)} ms in the worker, with all else of the first frame`,
+    );
+  }
 }
 
 for (const [count, withMask] of [
@@ -119,4 +207,5 @@ await openPlan(planOf(12, false));
 await page.keyboard.press("g");
 await page.waitForSelector('[data-testid="close"]:not([hidden])');
 await strandDrag("12 passes, last, one to one", 12, "close");
+await regions();
 await browser.close();

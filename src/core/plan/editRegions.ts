@@ -1,4 +1,4 @@
-import { MOST_REGIONS, type Region, type Shape } from "../region/region";
+import { MOST_REGIONS, type Region } from "../region/region";
 import { LONGEST_NAME } from "./editPasses";
 import type { Pass, Plan } from "./plan";
 
@@ -20,14 +20,6 @@ export function passesIn({ passes }: Pick<Plan, "passes">, regionId: string): Pa
 /** A plan with one of its regions changed, for every pass that acts in it. */
 export function withRegion(plan: Plan, id: string, change: (region: Region) => Region): Plan {
   return { ...plan, regions: plan.regions.map((region) => (region.id === id ? change(region) : region)) };
-}
-
-/** The same with one of the region's shapes changed. */
-export function withShape(plan: Plan, regionId: string, shapeId: string, change: (shape: Shape) => Shape): Plan {
-  return withRegion(plan, regionId, (region) => ({
-    ...region,
-    shapes: region.shapes.map((shape) => (shape.id === shapeId ? change(shape) : shape)),
-  }));
 }
 
 /** Confines a pass to a region of the plan, or to none. */

@@ -94,7 +94,7 @@ export function ShapeList({ region }: { region: Region }) {
             >
               <CloseOutlined />
             </button>
-            {isChosen && <ShapeSettings shape={shape} regionName={region.name} />}
+            {isChosen && shape.kind !== "brush" && <ShapeSettings shape={shape} regionName={region.name} />}
           </li>
         );
       })}

@@ -27,7 +27,7 @@ const TOOLS: Record<DrawingTool, { label: string; hint: string }> = {
 const COMBINE_WORDS: { value: Combine; label: string }[] = [
   { value: "add", label: "Add" },
   { value: "subtract", label: "Take away" },
-  { value: "intersect", label: "Keep common" },
+  { value: "intersect", label: "Common" },
 ];
 
 /** Where a pass acts: the whole picture, or a region drawn here or shared with other passes. */
@@ -196,7 +196,6 @@ function RegionControls({ region, pass }: { region: Region; pass: Pass }) {
           Clear
         </button>
       </div>
-      <p className={styles.hint}>Hold W for the mask alone, A for the print without it; K hides the lines.</p>
     </>
   );
 }
