@@ -187,7 +187,7 @@ async function regions(): Promise<void> {
   ] as const) {
     await openPlan({ ...planWithRegion({ ...region, shapes: [...region.shapes] }) });
     console.log(
-      `12 passes, first ${what}: ${await page.$eval('[data-testid="preview"]', (canvas) => canvas.dataset.tookMs)} ms in the worker, with all else of the first frame`,
+      `12 passes, first ${what}: ${await page.$eval('[data-testid="preview"]', (canvas) => (canvas as HTMLElement).dataset.tookMs)} ms in the worker, with all else of the first frame`,
     );
   }
 }

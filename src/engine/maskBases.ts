@@ -1,5 +1,7 @@
 import { linearP3ToOklab } from "@/core/colour/oklab";
 import { gateShare, type Gate } from "@/core/gate/gate";
+import { pairTable } from "@/core/kernels/pairTable";
+import { readTable } from "@/core/kernels/reference";
 import type { CompiledMask } from "@/core/plan/compilePlan";
 import { combineShapes } from "@/core/region/combineShapes";
 import { wholeGrid } from "@/core/region/grid";
@@ -13,15 +15,16 @@ import { layBase } from "@/core/spatial/layBase";
 import type { ToneBase } from "@/core/spatial/toneBase";
 import { LAST_ZONE } from "@/core/zones/zone";
 import { gateKey, likenessKey, regionKey, type MaskBases } from "./maskKeys";
-import { gateTone, type MaskPicture } from "./maskPlane";
+import { GATE_KNOTS, gateTone, type MaskPicture } from "./maskPlane";
 
 /** Long edge of the picture that masks are gathered from, in pixels: the same for the page and an export, so that they agree. */
 export const ANALYSIS_EDGE = 640;
 /** Cells to the standard deviation of a blur or a fit. */
 const CELLS_IN_SIGMA = 4;
 const MOST_CELLS = 1024;
-/** Reach of the fit that brings a likeness to the picture's edges, in cells. */
-const LIKENESS_FIT = 2.5;
+/** Cells of the fit that brings a likeness to the picture's edges, along the long edge, and its reach in them. */
+const LIKENESS_CELLS = 320;
+const LIKENESS_FIT = 1.25;
 
 /** The picture that masks are gathered from: whole, small. */
 export interface Analysis extends MaskPicture, Size {}
@@ -49,7 +52,9 @@ const labs = new WeakMap<Float32Array, LabPicture>();
 function likenessBase(shape: LikenessShape, analysis: Analysis): ToneBase {
   let lab = labs.get(analysis.red);
   if (!lab) labs.set(analysis.red, (lab = labOf(analysis)));
-  return guidedBase(likeness(lab, shape), analysis.mixed(), analysis, LIKENESS_FIT);
+  const size = fitLongEdge(analysis, LIKENESS_CELLS);
+  const reduced = (plane: Float32Array) => areaReduceRows(plane, 0, analysis, size, 0, size.height);
+  return guidedBase(reduced(likeness(lab, shape)), reduced(analysis.mixed()), size, LIKENESS_FIT);
 }
 
 function labOf({ red, green, blue, width, height }: Analysis): LabPicture {
@@ -83,7 +88,9 @@ function scaledTo({ width, height }: Size, longEdge: number): Size {
 /** A gate's membership, blurred. Shape: tone of `size`. */
 export function gateBase(gate: Gate, tone: Float32Array, size: Size): ToneBase {
   const small = fitLongEdge(size, Math.min(Math.ceil(CELLS_IN_SIGMA / gate.blur), MOST_CELLS));
-  const shares = tone.map((t) => gateShare(gate, t * LAST_ZONE));
+  const table = pairTable(GATE_KNOTS, (t) => gateShare(gate, t * LAST_ZONE));
+  const shares = new Float32Array(tone.length);
+  for (let i = 0; i < shares.length; i++) shares[i] = readTable(table, tone[i]!);
   const reduced = areaReduceRows(shares, 0, size, small, 0, small.height);
   return { ...small, slope: undefined, offset: gaussianBlur(reduced, small, gate.blur * Math.max(small.width, small.height)) };
 }

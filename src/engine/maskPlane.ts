@@ -23,7 +23,7 @@ export interface MaskPicture {
 }
 
 /** Knots of the tables gates are read through. */
-const GATE_KNOTS = 1024;
+export const GATE_KNOTS = 1024;
 const HUE_KNOTS = 720;
 const LIGHT_KNOTS = 4096;
 const LIGHT_TO_TONE = pairTable(LIGHT_KNOTS, luminanceToTone);
@@ -91,7 +91,15 @@ export function gateTone({ source, weights }: Gate, picture: MaskPicture): Float
   if (source === "mixed" || source === "entering") return picture.mixed();
   const { red, green, blue } = picture;
   const channel = { red, green, blue };
-  if (source === "red" || source === "green" || source === "blue") return channel[source].map((light) => readTable(LIGHT_TO_TONE, light));
+  if (source === "red" || source === "green" || source === "blue") return toneOf(channel[source]);
   const { red: r, green: g, blue: b } = source === "own" ? weights : LUMINANCE_WEIGHTS;
-  return red.map((light, i) => readTable(LIGHT_TO_TONE, Math.min(Math.max(r * light + g * green[i]! + b * blue[i]!, 0), 1)));
+  const light = new Float32Array(red.length);
+  for (let i = 0; i < light.length; i++) light[i] = r * red[i]! + g * green[i]! + b * blue[i]!;
+  return toneOf(light);
+}
+
+function toneOf(light: Float32Array): Float32Array {
+  const tone = new Float32Array(light.length);
+  for (let i = 0; i < tone.length; i++) tone[i] = readTable(LIGHT_TO_TONE, Math.min(Math.max(light[i]!, 0), 1));
+  return tone;
 }

@@ -4,6 +4,7 @@ import type { Plan } from "@/core/plan/plan";
 import type { Look } from "@/core/view/toneTables";
 import type { Hand } from "./runs";
 import type { PointReading, StageHistograms } from "./stage";
+import type { WirePlan } from "./wirePlan";
 
 // What the page and its worker say to each other.
 
@@ -48,14 +49,17 @@ export interface RenderRequest {
   isPeek: boolean;
 }
 
+/** A request on its way: the plan packed. */
+export type WireRequest = Omit<RenderRequest, "plan"> & { plan: WirePlan };
+
 export type ToWorker =
   | { type: "open"; pictureId: string; picture: PreparedPicture; origin: string }
-  | { type: "render"; number: number; request: RenderRequest }
+  | { type: "render"; number: number; request: WireRequest }
   | { type: "read"; number: number; place: Place }
   /** Small pictures: the finished print, or what each of the plan's passes changes. */
-  | { type: "glimpse"; number: number; plan: Plan; of: GlimpseOf }
+  | { type: "glimpse"; number: number; plan: WirePlan; of: GlimpseOf }
   /** A region's plane, small, for its contours. */
-  | { type: "region"; number: number; plan: Plan; regionId: string }
+  | { type: "region"; number: number; plan: WirePlan; regionId: string }
   | { type: "recycle"; buffer: ArrayBuffer };
 
 export interface Frame {

@@ -1,24 +1,29 @@
+import { layStroke, layStrokes, type Progress } from "@/core/brush/layStrokes";
 import type { Stroke } from "@/core/brush/stroke";
 import type { Grid } from "@/core/region/grid";
-import { layBrushStrokes, rasterShape, type DrawnShape } from "@/core/region/rasterShape";
+import { brushGoal, brushGrid, rasterShape, type DrawnShape } from "@/core/region/rasterShape";
 import type { BrushShape } from "@/core/region/region";
 
 /** Bytes of laid out shapes kept. */
 const MOST_BYTES = 64 << 20;
+/** Brushed areas whose states are kept. */
+const MOST_BRUSHED = 6;
 /** A brushed area keeps its state after every so many strokes, so that taking some back lays only the last few anew. */
 const STROKES_BETWEEN = 250;
 
-/** Brushed areas whose states are kept. */
-const MOST_BRUSHED = 6;
-
 interface Brushed {
   strokes: readonly Stroke[];
-  /** After 0, STROKES_BETWEEN, … strokes, and after all but the last. */
+  /** After 0, STROKES_BETWEEN, … strokes. */
   states: Map<number, Float32Array>;
+  /** After all but the last stroke, and after all. */
+  beforeLast: Float32Array;
+  plane: Float32Array;
+  /** How far the last stroke is laid. */
+  progress: Progress | undefined;
 }
 
 /**
- * Shapes laid out on one grid, kept for as long as they are used. A brushed area grows by its newest stroke alone,
+ * Shapes laid out on one grid, kept for as long as they are used. A brushed area grows by what its newest stroke grows,
  * however many it has.
  */
 export class ShapePlanes {
@@ -30,45 +35,57 @@ export class ShapePlanes {
     this.#grid = grid;
   }
 
-  /** The plane of a shape; not to be changed. */
+  /** The plane of a shape; not to be changed, and good until the next is asked for. */
   plane(shape: DrawnShape): Float32Array {
+    if (shape.kind === "brush") return this.#brushedPlane(shape);
     const key = JSON.stringify({ ...shape, id: "", combine: "" });
-    const found = this.#planes.get(key) ?? (shape.kind === "brush" ? this.#grow(shape) : rasterShape(shape, this.#grid));
-    this.#planes.delete(key);
-    this.#planes.set(key, found); // the newest stands last
-    const most = Math.max(4, Math.floor(MOST_BYTES / (4 * found.length)));
-    for (const oldest of this.#planes.keys()) {
-      if (this.#planes.size <= most) break;
-      this.#planes.delete(oldest);
-    }
+    const found = this.#planes.get(key) ?? rasterShape(shape, this.#grid);
+    keepNewest(this.#planes, key, found, Math.max(4, Math.floor(MOST_BYTES / (4 * found.length))));
     return found;
   }
 
-  #grow(shape: BrushShape): Float32Array {
-    const { id, strokes, x, y } = shape;
-    const place = `${id} ${x} ${y}`;
-    const known = this.#brushed.get(place) ?? {
-      strokes: [],
-      states: new Map([[0, new Float32Array(this.#grid.width * this.#grid.height)]]),
-    };
-    const same = commonStrokes(known.strokes, strokes);
-    const states = new Map([...known.states].filter(([count]) => count <= same));
-    let at = Math.max(...states.keys());
-    const plane = states.get(at)!.slice();
-    for (; at < strokes.length; at++) {
-      if ((at % STROKES_BETWEEN === 0 || at === strokes.length - 1) && !states.has(at)) states.set(at, plane.slice());
-      layBrushStrokes(plane, shape, [strokes[at]!], this.#grid);
-    }
-    // Of the states between, only the newest is of use.
-    for (const count of states.keys()) if (count % STROKES_BETWEEN !== 0 && count !== strokes.length - 1) states.delete(count);
-    this.#brushed.delete(place);
-    this.#brushed.set(place, { strokes, states });
-    for (const oldest of this.#brushed.keys()) {
-      if (this.#brushed.size <= MOST_BRUSHED) break;
-      this.#brushed.delete(oldest);
-    }
-    return plane;
+  #brushedPlane(shape: BrushShape): Float32Array {
+    const place = `${shape.id} ${shape.x} ${shape.y}`;
+    const known = this.#brushed.get(place);
+    const brushed = (known && grown(known, shape, this.#grid)) ?? this.#laid(shape, known);
+    keepNewest(this.#brushed, place, brushed, MOST_BRUSHED);
+    return brushed.plane;
   }
+
+  /** All strokes laid, from the last state that still holds on. */
+  #laid(shape: BrushShape, known: Brushed | undefined): Brushed {
+    const { strokes } = shape;
+    const same = known ? commonStrokes(known.strokes, strokes) : 0;
+    const states = new Map([...(known?.states ?? [])].filter(([count]) => count <= same));
+    let at = Math.max(0, ...states.keys());
+    let plane: Float32Array = states.get(at)?.slice() ?? new Float32Array(this.#grid.width * this.#grid.height);
+    if (known && same >= known.strokes.length - 1 && known.strokes.length - 1 > at && strokes.length >= known.strokes.length) {
+      // Most often one stroke follows another: what lay before the last one still holds.
+      at = known.strokes.length - 1;
+      plane = known.beforeLast;
+    }
+    const grid = brushGrid(shape, this.#grid);
+    for (; at < strokes.length - 1; at++) {
+      if (at % STROKES_BETWEEN === 0 && !states.has(at)) states.set(at, plane.slice());
+      layStrokes(plane, grid, [strokes[at]!], brushGoal);
+    }
+    const last = strokes.at(-1);
+    const beforeLast = plane;
+    const full = plane.slice();
+    return { strokes, states, beforeLast, plane: full, progress: last && layStroke(full, grid, last, brushGoal(last)) };
+  }
+}
+
+/** The area as it is, or with its last stroke gone on; undefined where more than that changed. */
+function grown(known: Brushed, shape: BrushShape, grid: Grid): Brushed | undefined {
+  const { strokes } = shape;
+  if (strokes.length !== known.strokes.length || commonStrokes(known.strokes, strokes) < strokes.length - 1) return undefined;
+  const [last, before] = [strokes.at(-1), known.strokes.at(-1)];
+  if (!last || !before) return known;
+  if (isSame(last, before)) return known;
+  if (!isSame({ ...last, path: "" }, { ...before, path: "" }) || !last.path.startsWith(before.path)) return undefined;
+  const progress = layStroke(known.plane, brushGrid(shape, grid), last, brushGoal(last), known.progress);
+  return { ...known, strokes, progress };
 }
 
 function commonStrokes(a: readonly Stroke[], b: readonly Stroke[]): number {
@@ -78,6 +95,7 @@ function commonStrokes(a: readonly Stroke[], b: readonly Stroke[]): number {
 }
 
 function isSame(a: Stroke, b: Stroke): boolean {
+  if (a === b) return true;
   return (
     a.path === b.path &&
     a.radius === b.radius &&
@@ -86,4 +104,14 @@ function isSame(a: Stroke, b: Stroke): boolean {
     a.erase === b.erase &&
     a.pressure === b.pressure
   );
+}
+
+/** Keeps a thing as the newest, and at most so many. */
+function keepNewest<T>(kept: Map<string, T>, key: string, value: T, most: number): void {
+  kept.delete(key);
+  kept.set(key, value);
+  for (const oldest of kept.keys()) {
+    if (kept.size <= most) break;
+    kept.delete(oldest);
+  }
 }

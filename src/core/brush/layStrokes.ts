@@ -18,15 +18,37 @@ export function layStrokes(plane: Float32Array, grid: Grid, strokes: readonly St
   for (const stroke of strokes) layStroke(plane, grid, stroke, goalOf(stroke));
 }
 
-function layStroke(plane: Float32Array, grid: Grid, stroke: Stroke, goal: number): void {
+/** How far along a way dabs are laid: its next piece, and what is left of it up to the next dab. */
+export interface Progress {
+  piece: number;
+  left: number;
+}
+
+/** Lays one stroke, or what was added to it since: begun anew without progress. Returns how far it got. */
+export function layStroke(plane: Float32Array, grid: Grid, stroke: Stroke, goal: number, since?: Progress): Progress {
   const path = unpackPath(stroke.path);
-  if (!meets(path, stroke.radius, grid)) return;
+  const isFar = !meets(path, stroke.radius, grid);
   const falloff = falloffOf(stroke);
-  forDabs(path, stroke, (x, y, pressure) => {
-    const radius = stroke.radius * (stroke.pressure === "size" || stroke.pressure === "both" ? pressure : 1);
-    const flow = stroke.flow * (stroke.pressure === "flow" || stroke.pressure === "both" ? pressure : 1);
-    layDab(plane, grid, x, y, radius, flow, falloff, goal);
-  });
+  const sizes = stroke.pressure === "size" || stroke.pressure === "both";
+  const flows = stroke.pressure === "flow" || stroke.pressure === "both";
+  return forDabs(
+    path,
+    stroke,
+    (x, y, pressure) => {
+      if (isFar) return;
+      layDab(
+        plane,
+        grid,
+        x,
+        y,
+        sizes ? stroke.radius * pressure : stroke.radius,
+        flows ? stroke.flow * pressure : stroke.flow,
+        falloff,
+        goal,
+      );
+    },
+    since,
+  );
 }
 
 /** Whether a way comes near the grid at all. */
@@ -49,11 +71,13 @@ export function forDabs(
   path: Float64Array,
   { radius }: Pick<Brush, "radius">,
   visit: (x: number, y: number, pressure: number) => void,
-): void {
+  since?: Progress,
+): Progress {
   const step = SPACING * radius;
-  visit(path[0]!, path[1]!, path[2]!);
-  let left = step;
-  for (let i = 3; i < path.length; i += 3) {
+  if (!since) visit(path[0]!, path[1]!, path[2]!);
+  let left = since?.left ?? step;
+  let i = since?.piece ?? 3;
+  for (; i < path.length; i += 3) {
     const [x, y, p] = [path[i - 3]!, path[i - 2]!, path[i - 1]!];
     const [dx, dy, dp] = [path[i]! - x, path[i + 1]! - y, path[i + 2]! - p];
     const length = Math.hypot(dx, dy);
@@ -63,6 +87,7 @@ export function forDabs(
     }
     left -= length;
   }
+  return { piece: i, left };
 }
 
 /** How far a dab acts, over the square of the distance from its middle in radii: full inside the hard part, then a raised cosine. */

@@ -5,6 +5,7 @@ import { pairTable } from "../kernels/pairTable";
 import { hueCurve } from "../mix/hueCurve";
 import type { Weights } from "../mix/weights";
 import type { Region } from "../region/region";
+import { shapeKey } from "../region/shapeKey";
 import type { Spread } from "../spatial/toneBase";
 import { zonesOnShare } from "../zones/keptZones";
 import { TONE_KNOTS } from "../zones/toneKnots";
@@ -110,9 +111,9 @@ function keyOf(pass: Pass): string {
   return JSON.stringify([pass.on, pass.strength, pass.blend, pass.zonesOff, pass.gate, pass.move]);
 }
 
-/** Names do not change where a region lies. */
-function regionKey({ shapes, soften, fit, invert, density }: Region): string {
-  return JSON.stringify([shapes, soften, fit, invert, density]);
+/** Equal keys, equal regions; names do not change where a region lies. */
+export function regionKey({ shapes, soften, fit, invert, density }: Region): string {
+  return `${shapes.map(shapeKey).join(" ")} ${soften} ${fit} ${invert} ${density}`;
 }
 
 /** The mask of one pass of a plan, whether it does anything or not; undefined where it acts everywhere. */

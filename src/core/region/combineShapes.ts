@@ -7,9 +7,11 @@ import type { Region, Shape } from "./region";
  * Shape   as many values as a plane has; 0–1 in and out.
  */
 export function combineShapes(shapes: readonly Shape[], planeOf: (shape: Shape) => Float32Array, pixels: number): Float32Array {
-  const out = new Float32Array(pixels);
-  if (shapes.length > 0 && shapes[0]!.combine !== "add") out.fill(1);
-  for (const shape of shapes) {
+  const [first] = shapes;
+  if (!first) return new Float32Array(pixels);
+  const beginsWithAll = first.combine !== "add";
+  const out = beginsWithAll ? new Float32Array(pixels).fill(1) : planeOf(first).slice();
+  for (const shape of beginsWithAll ? shapes : shapes.slice(1)) {
     const plane = planeOf(shape);
     if (shape.combine === "add") for (let i = 0; i < pixels; i++) out[i] = out[i]! + plane[i]! - out[i]! * plane[i]!;
     else if (shape.combine === "subtract") for (let i = 0; i < pixels; i++) out[i] = out[i]! * (1 - plane[i]!);
@@ -20,5 +22,6 @@ export function combineShapes(shapes: readonly Shape[], planeOf: (shape: Shape) 
 
 /** Inverts and thins a region's plane as it asks, in place. */
 export function finishRegion(plane: Float32Array, { invert, density }: Pick<Region, "invert" | "density">): void {
+  if (!invert && density === 1) return;
   for (let i = 0; i < plane.length; i++) plane[i] = density * (invert ? 1 - plane[i]! : plane[i]!);
 }

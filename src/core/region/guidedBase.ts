@@ -1,5 +1,6 @@
-import { gaussianBlur } from "../spatial/gaussianBlur";
 import type { Size } from "../spatial/areaReduce";
+import { boxBlur } from "../spatial/boxBlur";
+import { productOf } from "../spatial/products";
 import type { ToneBase } from "../spatial/toneBase";
 
 /** Contrast at which a plane begins to follow the guide's edges, in tone: a fifth of a zone. */
@@ -10,15 +11,15 @@ const EDGE_TONE = 0.02;
  * size and follows there edges finer than its own cells.
  *
  * Shape   plane and tone of `size`. Units: sigma in pixels, the reach of the fit.
- * Source  He, Sun & Tang, "Guided image filtering" (2013), its window a Gaussian; coefficients kept small: He & Sun,
+ * Source  He, Sun & Tang, "Guided image filtering" (2013), its window two boxes; coefficients kept small: He & Sun,
  *         "Fast guided filter" (2015).
  */
 export function guidedBase(plane: Float32Array, tone: Float32Array, size: Size, sigma: number): ToneBase {
-  const blur = (values: Float32Array) => gaussianBlur(values, size, sigma);
+  const blur = (values: Float32Array) => boxBlur(values, size, sigma);
   const meanTone = blur(tone);
   const meanPlane = blur(plane);
-  const products = blur(plane.map((p, i) => p * tone[i]!));
-  const squares = blur(tone.map((t) => t * t));
+  const products = blur(productOf(plane, tone));
+  const squares = blur(productOf(tone, tone));
   const slope = new Float32Array(plane.length);
   const offset = new Float32Array(plane.length);
   for (let i = 0; i < plane.length; i++) {

@@ -29,14 +29,17 @@ export function likeness(picture: LabPicture, { touched, not, tolerance, connect
   const distance = colourDistance(picture, touched);
   const reached = connected ? flooded(distance, picture, touched, tolerance * (1 + SHOULDER)) : distance;
   const refused = not.length > 0 ? colourDistance(picture, not) : undefined;
-  return reached.map((d, i) => {
-    const like = smoothStep((tolerance * (1 + SHOULDER) - d) / (2 * SHOULDER * tolerance));
-    if (!refused || like === 0) return like;
-    // Between what is meant and what is not, the nearer decides, softly.
-    const [near, far] = [distance[i]!, refused[i]!];
-    if (far === Infinity) return like; // no refused place lies in the picture
-    return like * smoothStep(0.5 + (far - near) / Math.max(near + far, 1e-6));
-  });
+  const like = new Float32Array(distance.length);
+  for (let i = 0; i < like.length; i++) {
+    const share = smoothStep((tolerance * (1 + SHOULDER) - reached[i]!) / (2 * SHOULDER * tolerance));
+    like[i] = share === 0 || !refused ? share : share * preferred(distance[i]!, refused[i]!);
+  }
+  return like;
+}
+
+/** Between what is meant and what is not, the nearer decides, softly. */
+function preferred(near: number, far: number): number {
+  return far === Infinity ? 1 : smoothStep(0.5 + (far - near) / Math.max(near + far, 1e-6));
 }
 
 function colourDistance({ width, height, lightness, a, b }: LabPicture, places: readonly Point[]): Float32Array {

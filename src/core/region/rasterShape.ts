@@ -26,7 +26,11 @@ function rasterContour(shape: OutlineShape | OvalShape, grid: Grid): Float32Arra
   const width = Math.max(shape.inner + shape.outer, 1 / grid.scale);
   const outer = (shape.outer - shape.inner + width) / 2;
   const plane = signedDistance(contourOf(shape), grid, Math.max(outer, width - outer) + 1 / grid.scale);
-  for (let i = 0; i < plane.length; i++) plane[i] = smoothStep((outer - plane[i]!) / width);
+  const inner = outer - width;
+  for (let i = 0; i < plane.length; i++) {
+    const away = plane[i]!;
+    plane[i] = away >= outer ? 0 : away <= inner ? 1 : smoothStep((outer - away) / width);
+  }
   return plane;
 }
 
@@ -41,12 +45,16 @@ function rasterGradient(shape: GradientShape, grid: Grid): Float32Array {
 
 function rasterBrush(shape: BrushShape, grid: Grid): Float32Array {
   const plane = new Float32Array(grid.width * grid.height);
-  layBrushStrokes(plane, shape, shape.strokes, grid);
+  layStrokes(plane, brushGrid(shape, grid), shape.strokes, brushGoal);
   return plane;
 }
 
-/** Lays more strokes of a brushed area on its plane. */
-export function layBrushStrokes(plane: Float32Array, { x, y }: BrushShape, strokes: readonly Stroke[], grid: Grid): void {
-  const moved = { ...grid, x: grid.x - x * grid.scale, y: grid.y - y * grid.scale };
-  layStrokes(plane, moved, strokes, ({ erase }) => (erase ? 0 : 1));
+/** The grid as a brushed area sees it, that was moved since it was laid. */
+export function brushGrid({ x, y }: BrushShape, grid: Grid): Grid {
+  return { ...grid, x: grid.x - x * grid.scale, y: grid.y - y * grid.scale };
+}
+
+/** Where a stroke of a brushed area leads. */
+export function brushGoal({ erase }: Stroke): number {
+  return erase ? 0 : 1;
 }

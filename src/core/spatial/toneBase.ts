@@ -1,5 +1,6 @@
 import { areaReduceRows, fitLongEdge, type Size } from "./areaReduce";
 import { gaussianBlur } from "./gaussianBlur";
+import { productOf } from "./products";
 
 /** How the tone of a place's surroundings is gathered. */
 export interface Spread {
@@ -44,7 +45,7 @@ export function toneBase(tone: Float32Array, size: Size, { radius, edges }: Spre
   const mean = blur(reduced(tone));
   if (!edges) return { ...small, slope: undefined, offset: mean };
   // The squares are averaged at full size, so that texture finer than a cell counts as contrast too.
-  const slope = blur(reduced(tone.map((t) => t * t)));
+  const slope = blur(reduced(productOf(tone, tone)));
   for (let i = 0; i < slope.length; i++) {
     const variance = Math.max(slope[i]! - mean[i]! * mean[i]!, 0);
     slope[i] = variance / (variance + EDGE_TONE * EDGE_TONE);

@@ -2,6 +2,7 @@ import type { PreparedPicture } from "@/contracts/preparedPicture";
 import type { Frame, FromWorker, Glimpse, GlimpseOf, Measured, Place, RegionPlane, RenderRequest, ToWorker } from "../messages";
 import type { Plan } from "@/core/plan/plan";
 import type { PointReading } from "../stage";
+import { PlanSender } from "../wirePlan";
 
 export interface BenchEngineEvents {
   onReady(hueShares: Float32Array): void;
@@ -19,6 +20,7 @@ export class BenchEngine {
   readonly #readings = new Map<number, (reading: PointReading | undefined) => void>();
   readonly #glimpses = new Map<number, (glimpses: Glimpse[]) => void>();
   readonly #regions = new Map<number, (region: RegionPlane) => void>();
+  readonly #sender = new PlanSender();
   #number = 0;
 
   constructor(pictureId: string, picture: PreparedPicture, events: BenchEngineEvents) {
@@ -39,7 +41,7 @@ export class BenchEngine {
   /** Asks for a frame. Returns its number. */
   render(request: RenderRequest): number {
     const number = ++this.#number;
-    this.#send({ type: "render", number, request });
+    this.#send({ type: "render", number, request: { ...request, plan: this.#sender.pack(request.plan) } });
     return number;
   }
 
@@ -53,14 +55,14 @@ export class BenchEngine {
   /** Small pictures of a plan: one of the finished print, or one for each pass of what it changes. */
   glimpse(plan: Plan, of: GlimpseOf): Promise<Glimpse[]> {
     const number = ++this.#number;
-    this.#send({ type: "glimpse", number, plan, of });
+    this.#send({ type: "glimpse", number, plan: this.#sender.pack(plan), of });
     return new Promise((resolve) => this.#glimpses.set(number, resolve));
   }
 
   /** Where a region of a plan lies, small. */
   region(plan: Plan, regionId: string): Promise<RegionPlane> {
     const number = ++this.#number;
-    this.#send({ type: "region", number, plan, regionId });
+    this.#send({ type: "region", number, plan: this.#sender.pack(plan), regionId });
     return new Promise((resolve) => this.#regions.set(number, resolve));
   }
 

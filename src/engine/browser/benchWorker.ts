@@ -1,11 +1,12 @@
 import type { PreparedPicture } from "@/contracts/preparedPicture";
-import { maskOf, planCompiler, reachTable } from "@/core/plan/compilePlan";
+import { maskOf, planCompiler, reachTable, regionKey } from "@/core/plan/compilePlan";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { encodedLight, lookTable } from "@/core/view/toneTables";
 import { LevelFetcher } from "../levelFetcher";
 import type { BenchLook, Frame, FromWorker, Glimpse, GlimpseOf, LevelArea, Place, RegionPlane, RenderRequest, ToWorker } from "../messages";
 import type { Plan } from "@/core/plan/plan";
 import { looksAtWhole } from "../runs";
+import { PlanReceiver } from "../wirePlan";
 import { NO_BASES, Stage, type Bases, type Showing, type ShownMask } from "../stage";
 
 // The page's worker: holds the decoded picture and its tones after each pass, and renders frames.
@@ -18,7 +19,7 @@ const COUNT_AFTER_MS = 120;
 /** Long edge of the small pictures on slips and cards, in pixels. */
 const GLIMPSE_EDGE = 144;
 /** Long edge of the planes that regions are outlined from. */
-const OUTLINE_EDGE = 360;
+const OUTLINE_EDGE = 260;
 /** How much a change of tone is enlarged in them. */
 const GLIMPSE_GAIN = 3;
 /** Shown smaller than this part of the preview, the picture gets a stage of just its size: less to compute, no resampling by the browser. */
@@ -44,6 +45,7 @@ let fetching: { area: LevelArea; abort: AbortController } | undefined;
 let spare: ArrayBuffer | undefined;
 let countLater: ReturnType<typeof setTimeout> | undefined;
 let previewLater: ReturnType<typeof setTimeout> | undefined;
+const receiver = new PlanReceiver();
 const compile = planCompiler();
 const compileSmall = planCompiler();
 const compileOutline = planCompiler();
@@ -59,14 +61,15 @@ scope.onmessage = ({ data }: MessageEvent<ToWorker>) => {
       break;
     case "render":
       if (waiting) say({ type: "skipped", number: waiting.number });
-      waiting = data;
+      waiting = { number: data.number, request: { ...data.request, plan: receiver.unpack(data.request.plan) } };
       schedule();
       break;
     case "read":
       say({ type: "reading", number: data.number, reading: readPoint(data.place) });
       break;
     case "glimpse": {
-      const { number, plan, of } = data;
+      const { number, of } = data;
+      const plan = receiver.unpack(data.plan);
       const answer = () => {
         const glimpses = glimpse(plan, of);
         say(
@@ -79,7 +82,8 @@ scope.onmessage = ({ data }: MessageEvent<ToWorker>) => {
       break;
     }
     case "region": {
-      const { number, plan, regionId } = data;
+      const { number, regionId } = data;
+      const plan = receiver.unpack(data.plan);
       const answer = () => {
         const found = regionPlane(plan, regionId);
         if (found) say({ type: "region", number, ...found }, [found.plane.buffer]);
@@ -265,7 +269,7 @@ function regionPlane(plan: Plan, regionId: string): RegionPlane | undefined {
   const stage = (open!.outlined ??= open!.preview.reducedTo(fitLongEdge(open!.preview.size, OUTLINE_EDGE)));
   const compiled = compileOutline({ ...plan, passes: [] });
   stage.update(compiled, undefined);
-  return { ...stage.size, plane: stage.mask(compiled, { region, gate: undefined, key: JSON.stringify(region) }).slice() };
+  return { ...stage.size, plane: stage.mask(compiled, { region, gate: undefined, key: regionKey(region) }).slice() };
 }
 
 function glimpse(plan: Plan, of: GlimpseOf): Glimpse[] {

@@ -1,5 +1,4 @@
 "use client";
-import { contours, geoPath, geoTransform } from "d3";
 import { useMemo, useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from "react";
 import { contourOf } from "@/core/region/contour";
 import { gridOf } from "@/core/region/grid";
@@ -13,8 +12,6 @@ import styles from "./RegionOverlay.module.css";
 
 const NUDGE = 0.002;
 const COARSE_NUDGE = 0.02;
-/** Pixels of the small plane that inner and outer lines are drawn from. */
-const LINES_EDGE = 220;
 
 /** The handles of the chosen shape: its places, its inner and outer edge, its middle, and one that turns and scales. */
 export function ShapeHandles({ region, size }: { region: Region; size: Size }) {
@@ -26,7 +23,7 @@ export function ShapeHandles({ region, size }: { region: Region; size: Size }) {
   const middle = middleOfShape(shape);
   return (
     <g data-testid="shape-handles">
-      {hasFeather(shape) && <FeatherLines {...common} shape={shape} size={size} />}
+      {hasFeather(shape) && <FeatherLines {...common} shape={shape} />}
       {shape.kind === "outline" && <CornerGrips {...common} shape={shape} />}
       {shape.kind === "oval" && <OvalGrips {...common} shape={shape} />}
       {shape.kind === "gradient" && (
@@ -248,10 +245,10 @@ function OvalGrips({ shape, long, regionName }: Common<OvalShape>) {
 }
 
 /** The lines at which the shape begins to fade and ends, to be dragged apart or together. */
-function FeatherLines({ shape, long, regionName, size }: Common<OutlineShape | OvalShape> & { size: Size }) {
+function FeatherLines({ shape, long, regionName }: Common<OutlineShape | OvalShape>) {
   const { store } = useBench();
   const held = useRef<"inner" | "outer" | undefined>(undefined);
-  const paths = useMemo(() => linesOf(shape, size), [shape, size]);
+  const paths = useMemo(() => linesOf(shape, long), [shape, long]);
   const drag = (which: "inner" | "outer") => ({
     onPointerDown: (event: PointerEvent<SVGPathElement>) => {
       if (event.button !== 0) return;
@@ -293,19 +290,22 @@ function distanceTo(shape: OutlineShape | OvalShape, { x, y }: Point): number {
   return signedDistance(contourOf(shape), grid, 2)[0]!;
 }
 
-function linesOf(shape: OutlineShape | OvalShape, size: Size): Record<"inner" | "outer", string> {
-  // A margin around the picture, so that lines outside it are drawn too.
-  const scale = LINES_EDGE / Math.max(size.width, size.height);
-  const margin = LINES_EDGE / 4;
-  const [width, height] = [Math.round(size.width * scale + 2 * margin), Math.round(size.height * scale + 2 * margin)];
-  const grid = { ...gridOf({ width, height }, -margin, -margin, { width: LINES_EDGE, height: LINES_EDGE }), scale: LINES_EDGE };
-  const inside = signedDistance(contourOf(shape), grid, 1.5).map((away) => -away);
-  const toScreen = geoTransform({
-    point(x, y) {
-      this.stream.point((x - margin) / scale, (y - margin) / scale);
-    },
-  });
-  const [outer, inner] = contours().size([width, height]).thresholds([-shape.outer, shape.inner])(Array.from(inside));
-  const draw = geoPath(toScreen);
-  return { outer: draw(outer!) ?? "", inner: draw(inner!) ?? "" };
+/** The lines beside the contour, each place moved out or in along the normal there. */
+function linesOf(shape: OutlineShape | OvalShape, long: number): Record<"inner" | "outer", string> {
+  const line = contourOf(shape);
+  const count = line.length / 2;
+  const at = (i: number) => ({ x: line[2 * ((i + count) % count)]!, y: line[2 * ((i + count) % count) + 1]! });
+  let area = 0;
+  for (let i = 0; i < count; i++) area += at(i).x * at(i + 1).y - at(i + 1).x * at(i).y;
+  const beside = (away: number) => {
+    let path = "";
+    for (let i = 0; i < count; i++) {
+      const [before, here, after] = [at(i - 1), at(i), at(i + 1)];
+      const [dx, dy] = [after.x - before.x, after.y - before.y];
+      const by = (Math.sign(area) * away) / Math.max(Math.hypot(dx, dy), 1e-9);
+      path += `${i === 0 ? "M" : "L"}${((here.x + dy * by) * long).toFixed(1)},${((here.y - dx * by) * long).toFixed(1)}`;
+    }
+    return `${path}Z`;
+  };
+  return { outer: beside(shape.outer), inner: beside(-shape.inner) };
 }

@@ -200,20 +200,25 @@ function paint(at: Touch, store: BenchStore): Drawer | undefined {
   const lastEnd = at.shift ? endOf(shape) : undefined;
   let way: PathPoint[] = lastEnd ? [{ ...lastEnd, pressure: at.pressure }, toOwn(at)] : [toOwn(at)];
   let laid = [...shape.strokes];
-  const stroke = () => ({ ...brush, erase: erase !== at.alt, path: packPath(simplifyPath(way, STROKE_TOLERANCE)) });
-  const lay = () => adjustShape(store, shape.id, (now) => (now.kind === "brush" ? { ...now, strokes: [...laid, stroke()] } : now));
+  // While the hand moves the way only grows, so that only what was added is laid; in the end it is kept with the fewest points.
+  const stroke = (points = way) => ({ ...brush, erase: erase !== at.alt, path: packPath(points) });
+  const lay = (points = way) =>
+    adjustShape(store, shape.id, (now) => (now.kind === "brush" ? { ...now, strokes: [...laid, stroke(points)] } : now));
   lay();
   return {
     move(touches) {
       way.push(...touches.map(toOwn));
       if (way.length > MOST_PATH_POINTS / 2) {
         // An endless movement goes on in another stroke, from the very place.
-        laid = [...laid, stroke()];
+        laid = [...laid, stroke(simplifyPath(way, STROKE_TOLERANCE))];
         way = way.slice(-1);
       }
       lay();
     },
-    finish: () => store.getState().commit(`${erase !== at.alt ? "Erased" : "Brushed"} in ${regionName(store)}`),
+    finish() {
+      lay(simplifyPath(way, STROKE_TOLERANCE));
+      store.getState().commit(`${erase !== at.alt ? "Erased" : "Brushed"} in ${regionName(store)}`);
+    },
   };
 }
 

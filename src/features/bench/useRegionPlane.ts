@@ -4,6 +4,8 @@ import type { Region } from "@/core/region/region";
 import type { RegionPlane } from "@/engine/messages";
 import { useBench, useBenchState } from "./BenchContext";
 
+const PAUSE_MS = 80;
+
 /** How far a region acts, small, following the hand: one question at a time, the newest next. */
 export function useRegionPlane(region: Region | undefined): RegionPlane | undefined {
   const { engine, store } = useBench();
@@ -21,9 +23,12 @@ export function useRegionPlane(region: Region | undefined): RegionPlane | undefi
       wanted.current = undefined;
       const plan = { ...store.getState().plan, regions: [next.region], passes: [], sets: [], mix: next.mix };
       const plane = await engine()?.region(plan, next.region.id);
-      asking.current = false;
       if (plane) setFound({ id: next.region.id, plane });
-      void ask();
+      // The picture goes before its lines: they may be a moment late.
+      setTimeout(() => {
+        asking.current = false;
+        void ask();
+      }, PAUSE_MS);
     };
     void ask();
   }, [region, mix, isReady, engine, store]);
