@@ -5,7 +5,7 @@ import { readTable } from "@/core/kernels/reference";
 import type { CompiledMask } from "@/core/plan/compilePlan";
 import { combineShapes } from "@/core/region/combineShapes";
 import { wholeGrid } from "@/core/region/grid";
-import { guidedBase } from "@/core/region/guidedBase";
+import { fittedBase, guidedBase } from "@/core/region/guidedBase";
 import { likeness, type LabPicture } from "@/core/region/likeness";
 import { rasterShape } from "@/core/region/rasterShape";
 import type { LikenessShape, Region, Shape } from "@/core/region/region";
@@ -76,7 +76,7 @@ function regionBase({ shapes, soften, fit }: Region, analysis: Analysis, bases: 
   const drawn = combineShapes(shapes, planeOf, size.width * size.height);
   const softened = soften > 0 ? gaussianBlur(drawn, size, soften * grid.scale) : drawn;
   return fit > 0
-    ? guidedBase(softened, tone, size, fit * grid.scale)
+    ? fittedBase(softened, tone, size, fit * grid.scale)
     : { width: size.width, height: size.height, slope: undefined, offset: softened };
 }
 

@@ -3,8 +3,8 @@ import { unpackPath, type Brush, type Stroke } from "./stroke";
 
 /** Distance of dabs, in radii: close enough that a stroke shows none of them. */
 const SPACING = 0.2;
-/** Dabs are no closer than this, in pixels: finer cannot be seen, and a hair-thin stroke is not endless. */
-const LEAST_RADIUS = 0.35;
+/** Dabs are drawn no smaller than this, in pixels: smaller ones would fall between the middles of pixels. */
+const LEAST_RADIUS = 0.75;
 const FALLOFF_STEPS = 1024;
 
 /**

@@ -1,6 +1,6 @@
 import type { Size } from "./areaReduce";
 
-/** Times a plane goes through the box: two make a tent, near enough to a Gaussian for a window. */
+/** Times a plane goes through the box: two make a tent, near enough to a Gaussian where no shape is looked at. */
 const ROUNDS = 2;
 
 /**

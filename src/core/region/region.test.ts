@@ -1,0 +1,259 @@
+import fc from "fast-check";
+import { describe, expect, test } from "vitest";
+import { anyShape } from "../../../tests/anyRegion";
+import { areaReduceRows } from "../spatial/areaReduce";
+import { boxBlur } from "../spatial/boxBlur";
+import { layBase } from "../spatial/layBase";
+import { combineShapes, finishRegion } from "./combineShapes";
+import { contourOf } from "./contour";
+import { gridOf, wholeGrid, type Grid } from "./grid";
+import { fittedBase, guidedBase } from "./guidedBase";
+import { likeness } from "./likeness";
+import { middleOfShape, movedShape, turnedShape } from "./moveShape";
+import { rasterShape, type DrawnShape } from "./rasterShape";
+import type { LikenessShape, OutlineShape, OvalShape } from "./region";
+import { signedDistance } from "./signedDistance";
+
+const square = (from: number, to: number): Float64Array => Float64Array.from([from, from, to, from, to, to, from, to]);
+
+/** By the definition: the least distance to any place of any piece, negative where the line winds round. */
+function distanceByForce(line: Float64Array, x: number, y: number): number {
+  let [least, winding] = [Infinity, 0];
+  for (let i = 0; i < line.length; i += 2) {
+    const [ax, ay, bx, by] = [line[i]!, line[i + 1]!, line[(i + 2) % line.length]!, line[(i + 3) % line.length]!];
+    const length2 = (bx - ax) ** 2 + (by - ay) ** 2;
+    const u = length2 ? Math.min(Math.max(((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / length2, 0), 1) : 0;
+    least = Math.min(least, Math.hypot(x - ax - u * (bx - ax), y - ay - u * (by - ay)));
+    winding += Math.atan2((ax - x) * (by - y) - (ay - y) * (bx - x), (ax - x) * (bx - x) + (ay - y) * (by - y));
+  }
+  return Math.abs(winding) > 1 ? -least : least;
+}
+
+describe("signed distance", () => {
+  const place = fc.double({ min: -0.2, max: 1.2, noNaN: true });
+  test("agrees with brute force for any line, crossing itself or not, on any part of a picture", () => {
+    fc.assert(
+      fc.property(fc.array(place, { minLength: 6, maxLength: 24 }), fc.integer({ min: 20, max: 60 }), (numbers, scale) => {
+        const line = Float64Array.from(numbers.slice(0, 2 * Math.floor(numbers.length / 2)));
+        const grid = gridOf({ width: 25, height: 18 }, 3, 2, { width: scale, height: Math.round(0.7 * scale) });
+        const measured = signedDistance(line, grid, 0.3);
+        measured.forEach((away, i) => {
+          const [x, y] = [(3.5 + (i % 25)) / scale, (2.5 + Math.floor(i / 25)) / scale];
+          const exact = distanceByForce(line, x, y);
+          if (Math.abs(exact) < 1e-6) return; // on the line either side is right
+          expect(Math.abs(away - Math.sign(exact) * Math.min(Math.abs(exact), 0.3))).toBeLessThan(1e-5);
+        });
+      }),
+      { seed: 3, numRuns: 60 },
+    );
+  });
+  test("of a square is what one measures with a ruler", () => {
+    const grid = wholeGrid({ width: 100, height: 100 });
+    const away = signedDistance(square(0.2, 0.8), grid, 1);
+    expect(away[50 * 100 + 50]).toBeCloseTo(-0.295, 6); // the pixel's middle lies at 0.505
+    expect(away[50 * 100 + 9]).toBeCloseTo(0.105, 6);
+    expect(away[9 * 100 + 9]).toBeCloseTo(Math.SQRT2 * 0.105, 6);
+  });
+  test("a line with fewer than three corners holds nothing", () => {
+    const grid = wholeGrid({ width: 8, height: 8 });
+    for (const away of signedDistance(Float64Array.from([0.1, 0.1, 0.9, 0.9]), grid, 0.5)) expect(away).toBe(0.5);
+  });
+});
+
+const oval: OvalShape = {
+  id: "o",
+  combine: "add",
+  kind: "oval",
+  x: 0.5,
+  y: 0.35,
+  across: 0.25,
+  down: 0.15,
+  turnDeg: 25,
+  inner: 0.04,
+  outer: 0.06,
+};
+
+describe("shapes on a grid", () => {
+  test("any shape is between nothing and all, and a part of a picture is the same part of the whole", () => {
+    fc.assert(
+      fc.property(anyShape, (shape) => {
+        if (shape.kind === "likeness") return;
+        const size = { width: 48, height: 32 };
+        const whole = rasterShape(shape, wholeGrid(size));
+        const part = rasterShape(shape, gridOf({ width: 20, height: 9 }, 17, 11, size));
+        part.forEach((share, i) => {
+          expect(share >= 0 && share <= 1).toBe(true);
+          expect(Math.abs(share - whole[(11 + Math.floor(i / 20)) * 48 + 17 + (i % 20)]!)).toBeLessThan(1e-6);
+        });
+      }),
+      { seed: 5, numRuns: 150 },
+    );
+  });
+  test("at any size agrees with any other within 4 %: a quarter of the size is the mean of 16 pixels", () => {
+    const soft: DrawnShape[] = [
+      oval,
+      { id: "g", combine: "add", kind: "gradient", from: { x: 0.2, y: 0.1 }, to: { x: 0.7, y: 0.5 }, twoSided: true },
+      {
+        id: "l",
+        combine: "add",
+        kind: "outline",
+        corners: [0, 1, 2, 3, 4].map((k) => ({ x: 0.5 + 0.3 * Math.cos(2.1 * k), y: 0.3 + 0.2 * Math.sin(2.1 * k), smooth: k % 2 === 0 })),
+        inner: 0.01,
+        outer: 0.02,
+      },
+    ];
+    for (const shape of soft) {
+      const [large, small] = [
+        { width: 960, height: 640 },
+        { width: 240, height: 160 },
+      ];
+      const reduced = areaReduceRows(rasterShape(shape, wholeGrid(large)), 0, large, small, 0, small.height);
+      rasterShape(shape, wholeGrid(small)).forEach((share, i) => expect(Math.abs(share - reduced[i]!)).toBeLessThan(0.04));
+    }
+  });
+  test("a hard edge is drawn over one pixel, so that it has no steps", () => {
+    const plane = rasterShape({ ...oval, inner: 0, outer: 0 }, wholeGrid({ width: 300, height: 200 }));
+    const between = plane.filter((share) => share > 0.01 && share < 0.99).length;
+    expect(between).toBeGreaterThan(200);
+    expect(between).toBeLessThan(900); // the contour is about 380 pixels long
+  });
+  test("full from the inner edge on, half on the contour of even edges, nothing from the outer edge on", () => {
+    const even = { ...oval, turnDeg: 0, inner: 0.05, outer: 0.05 };
+    const at = (x: number) => rasterShape(even, gridOf({ width: 1, height: 1 }, 1000 * x - 0.5, 349.5, { width: 1000, height: 700 }))[0]!;
+    expect(at(0.75 - 0.051)).toBe(1);
+    expect(at(0.75)).toBeCloseTo(0.5, 1);
+    expect(at(0.75 + 0.051)).toBe(0);
+  });
+});
+
+describe("shapes together", () => {
+  const planes = { a: Float32Array.of(0, 0.5, 1, 0.3), b: Float32Array.of(0.5, 0.5, 0.25, 1) };
+  const shape = (id: "a" | "b", combine: "add" | "subtract" | "intersect") => ({ ...oval, id, combine });
+  const planeOf = ({ id }: { id: string }) => planes[id as "a" | "b"];
+  test.each([
+    ["add", (a: number, b: number) => 1 - (1 - a) * (1 - b)],
+    ["subtract", (a: number, b: number) => a * (1 - b)],
+    ["intersect", (a: number, b: number) => a * b],
+  ] as const)("%s", (combine, expected) => {
+    const out = combineShapes([shape("a", "add"), shape("b", combine)], planeOf, 4);
+    out.forEach((share, i) => expect(share).toBeCloseTo(expected(planes.a[i]!, planes.b[i]!), 6));
+    expect(planes.a[1]).toBe(0.5); // what was given is left alone
+  });
+  test("one that begins by taking away begins with the whole picture; none at all is nothing", () => {
+    expect([...combineShapes([shape("b", "subtract")], planeOf, 4)]).toEqual([0.5, 0.5, 0.75, 0]);
+    expect([...combineShapes([], planeOf, 4)]).toEqual([0, 0, 0, 0]);
+  });
+  test("inverted and thinned", () => {
+    const plane = Float32Array.of(0, 0.25, 1);
+    finishRegion(plane, { invert: true, density: 0.5 });
+    expect([...plane]).toEqual([0.5, 0.375, 0]);
+  });
+});
+
+describe("moving and turning", () => {
+  test("a moved shape is the shape drawn elsewhere, a turn of 360° none", () => {
+    const size = { width: 60, height: 40 };
+    const shifted = rasterShape(movedShape(oval, 3 / 60, -2 / 60) as OvalShape, wholeGrid(size));
+    const plain = rasterShape(oval, wholeGrid(size));
+    for (let y = 0; y < 38; y++)
+      for (let x = 3; x < 60; x++) expect(Math.abs(shifted[y * 60 + x]! - plain[(y + 2) * 60 + x - 3]!)).toBeLessThan(1e-5);
+    const turned = turnedShape(turnedShape(oval, { x: 0.2, y: 0.2 }, 90, 2), { x: 0.2, y: 0.2 }, 270, 0.5) as OvalShape;
+    for (const key of ["x", "y", "across", "down", "turnDeg"] as const) expect(turned[key]).toBeCloseTo(oval[key], 9);
+  });
+  test("the middle of an outline moves with it", () => {
+    const outline: OutlineShape = {
+      id: "l",
+      combine: "add",
+      kind: "outline",
+      corners: [
+        { x: 0, y: 0, smooth: false },
+        { x: 0.4, y: 0, smooth: true },
+        { x: 0.2, y: 0.3, smooth: false },
+      ],
+      inner: 0,
+      outer: 0,
+    };
+    expect(middleOfShape(movedShape(outline, 0.1, 0.2))!.x).toBeCloseTo(0.3, 9);
+    expect(contourOf(outline).length).toBeGreaterThan(6);
+  });
+});
+
+describe("likeness", () => {
+  // Two patches of one colour, apart, on a ground of another.
+  const [width, height] = [60, 40];
+  const isPatch = (x: number, y: number) => y >= 10 && y < 30 && ((x >= 5 && x < 20) || (x >= 40 && x < 55));
+  const plane = (inside: number, outside: number) =>
+    Float32Array.from({ length: width * height }, (_, i) => (isPatch(i % width, Math.floor(i / width)) ? inside : outside));
+  const picture = { width, height, lightness: plane(0.6, 0.62), a: plane(0.1, -0.05), b: plane(0.02, 0.02) };
+  const shape: LikenessShape = {
+    id: "l",
+    combine: "add",
+    kind: "likeness",
+    touched: [{ x: 10 / 60, y: 20 / 60 }],
+    not: [],
+    tolerance: 0.06,
+    connected: true,
+  };
+  const at = (like: Float32Array, x: number, y: number) => like[y * width + x]!;
+  test("takes the touched patch, whole and alone", () => {
+    const like = likeness(picture, shape);
+    for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) expect(at(like, x, y)).toBe(isPatch(x, y) && x < 30 ? 1 : 0);
+  });
+  test("everywhere takes the other patch too, unless that is what is not meant", () => {
+    const everywhere = likeness(picture, { ...shape, connected: false });
+    expect([at(everywhere, 10, 20), at(everywhere, 45, 20), at(everywhere, 30, 20)]).toEqual([1, 1, 0]);
+    const ground = likeness(picture, { ...shape, connected: false, tolerance: 0.4, not: [{ x: 30 / 60, y: 5 / 60 }] });
+    expect(at(ground, 10, 20)).toBe(1);
+    expect(at(ground, 30, 5)).toBe(0);
+  });
+  test("touched nowhere, or outside the picture, it is nothing", () => {
+    for (const touched of [[], [{ x: 3, y: 3 }]]) expect(Math.max(...likeness(picture, { ...shape, touched }))).toBe(0);
+  });
+});
+
+describe("fitting to edges", () => {
+  const size = { width: 200, height: 120 };
+  const step = Float32Array.from({ length: 200 * 120 }, (_, i) => (i % 200 < 100 ? 0.3 : 0.7));
+  /** Drawn by a careless hand: its edge runs up to 6 pixels beside the step. */
+  const rough = Float32Array.from({ length: 200 * 120 }, (_, i) => (i % 200 < 100 + 6 * Math.sin(Math.floor(i / 200) / 9) ? 1 : 0));
+  const grid: Grid = wholeGrid(size);
+  const fitted = layBase(fittedBase(rough, step, size, 8), grid, step);
+  const errorOf = (mask: Float32Array) => {
+    let sum = 0;
+    for (let i = 0; i < mask.length; i++) if (Math.abs((i % 200) - 100) < 20) sum += Math.abs(mask[i]! - (i % 200 < 100 ? 1 : 0));
+    return sum / (40 * 120);
+  };
+  test("brings a rough edge to the picture's", () => expect(errorOf(fitted)).toBeLessThan(0.4 * errorOf(rough)));
+  test("leaves a soft edge away from the picture's as soft as it was", () => {
+    const soft = Float32Array.from({ length: 200 * 120 }, (_, i) => Math.min(Math.max(((i % 200) - 20) / 50, 0), 1));
+    const kept = layBase(fittedBase(soft, step, size, 6), grid, step);
+    kept.forEach((share, i) => i % 200 < 75 && expect(Math.abs(share - soft[i]!)).toBeLessThan(0.05));
+  });
+  test("a guided window alone does not", () =>
+    expect(errorOf(layBase(guidedBase(rough, step, size, 8), grid, step))).toBeGreaterThan(0.7 * errorOf(rough)));
+  test("leaves no halo: a pass of two zones through the mask strays by under a seventh of a zone beside the edge, drawn roughly by two", () => {
+    // How far tones beside the step stray from those a mask along the step would give.
+    const halo = (mask: Float32Array) =>
+      Math.max(...mask.map((share, i) => (Math.abs((i % 200) - 99.5) < 20 ? Math.abs(0.2 * (share - (i % 200 < 100 ? 1 : 0))) : 0)));
+    expect(halo(rough)).toBeCloseTo(0.2, 6);
+    expect(halo(fitted)).toBeLessThan(0.1);
+  });
+  test("the small one laid over agrees with the full-size one", () => {
+    const small = { width: 100, height: 60 };
+    const reduced = (plane: Float32Array) => areaReduceRows(plane, 0, size, small, 0, small.height);
+    const laid = layBase(fittedBase(reduced(rough), reduced(step), small, 4), grid, step);
+    const mean = laid.reduce((sum, share, i) => sum + Math.abs(share - fitted[i]!), 0) / laid.length;
+    expect(mean).toBeLessThan(0.01);
+  });
+  test("the window leaves a level plane level, keeps the mean of a point, and is about as wide as it says", () => {
+    expect(Math.max(...boxBlur(new Float32Array(200 * 120).fill(0.4), size, 7).map((v) => Math.abs(v - 0.4)))).toBeLessThan(1e-6);
+    const point = new Float32Array(200 * 120);
+    point[60 * 200 + 100] = 1;
+    const blurred = boxBlur(point, size, 5);
+    const sum = blurred.reduce((all, v) => all + v, 0);
+    expect(sum).toBeCloseTo(1, 4);
+    const variance = blurred.reduce((all, v, i) => all + v * ((i % 200) - 100) ** 2, 0);
+    expect(Math.sqrt(variance)).toBeGreaterThan(4.4);
+    expect(Math.sqrt(variance)).toBeLessThan(5.6);
+  });
+});
