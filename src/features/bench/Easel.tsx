@@ -135,10 +135,13 @@ export function Easel() {
     const { currentTarget, pointerId } = event;
     currentTarget.setPointerCapture(pointerId);
     const touched = await bench.engine()?.read(place);
-    if (!touched || !currentTarget.hasPointerCapture(pointerId)) return;
+    const isHeld = currentTarget.hasPointerCapture(pointerId);
+    // A pull needs the hand; what is picked is picked by a mere touch too.
+    if (!touched || (!isHeld && tool !== "pick-tones" && tool !== "pick-hue")) return;
     const puller = beginPull(tool, touched, store);
     if ("refused" in puller) store.getState().set({ failure: puller.refused });
-    else setPull({ ...point, puller });
+    else if (isHeld) setPull({ ...point, puller });
+    else puller.finish();
   };
   const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
     const point = pointIn(event);
@@ -278,7 +281,7 @@ export function Easel() {
 function PullMark({ pull: { x, y, puller } }: { pull: Pull }) {
   const words = useBenchState((state) => puller.words(state.plan));
   return (
-    <div className={styles.pull} style={{ left: x, top: y }}>
+    <div className={styles.pull} data-testid="pull" style={{ left: x, top: y }}>
       <span>{words}</span>
     </div>
   );

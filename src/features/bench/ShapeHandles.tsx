@@ -185,8 +185,9 @@ function TurnGrip({ shape, middle, long, regionName }: Common & { middle: Point 
 }
 
 function reachOf(shape: Shape, middle: Point): number {
-  if (shape.kind === "oval") return Math.max(shape.across, 0.01);
-  if (shape.kind === "outline") return Math.max(...shape.corners.map(({ x, y }) => Math.hypot(x - middle.x, y - middle.y)));
+  const beyond = hasFeather(shape) ? shape.outer : 0; // clear of the outer line
+  if (shape.kind === "oval") return Math.max(shape.across, 0.01) + beyond;
+  if (shape.kind === "outline") return Math.max(...shape.corners.map(({ x, y }) => Math.hypot(x - middle.x, y - middle.y))) + beyond;
   return 0.05;
 }
 

@@ -1,0 +1,318 @@
+import type { Page } from "puppeteer-core";
+import { beforeAll, describe, expect, test } from "vitest";
+import { drag, middleOf, openPrint, ownBrowser, pick, pixelsAt, press, settled, textOf } from "./browser";
+
+// Regions drawn in the picture and gates dragged on the scale, through the real page.
+
+const { newPage, faults, address } = ownBrowser();
+let page: Page;
+
+beforeAll(async () => {
+  page = await newPage();
+  await openPrint(page, address(), "Stair to the dome");
+  await page.click('[data-testid="pass-1"]');
+  await press(page, "Ready placements", "aside");
+  await press(page, "High key", '[data-testid="ready-placements"]');
+  await press(page, "Ready placements", "aside");
+  await settled(page);
+});
+
+const INSIDE = [0.5, 0.35] as const;
+const OUTSIDE = [0.1, 0.85] as const;
+const PLACES = [INSIDE, OUTSIDE, [0.3, 0.7], [0.8, 0.2]] as const;
+const greys = async () => (await pixelsAt(page, PLACES)).map(([grey]) => grey!);
+const placeOf = async ([x, y]: readonly [number, number]) => {
+  const sheet = (await (await page.$('[data-testid="preview"]'))!.boundingBox())!;
+  return { x: sheet.x + x * sheet.width, y: sheet.y + y * sheet.height };
+};
+const dragIn = async (from: readonly [number, number], to: readonly [number, number]) => {
+  await drag(page, await placeOf(from), await placeOf(to));
+  await settled(page);
+};
+const message = (words: string) =>
+  page.waitForFunction((text) => document.querySelector(".ant-message")?.textContent?.includes(text), {}, words);
+/** The mask at the places, 0–255 in levels of tone. */
+const maskAt = async () => {
+  await page.focus('[data-testid="easel"] button');
+  await page.keyboard.down("w");
+  await settled(page);
+  const levels = await greys();
+  await page.keyboard.up("w");
+  await settled(page);
+  return levels;
+};
+/** Without any region, nor any mark of one. */
+const clearRegion = async () => {
+  await press(page, "Clear", "aside section:nth-of-type(1)");
+  await settled(page);
+};
+
+describe("an oval", () => {
+  test("confines the pass; without the mask it is as everywhere", async () => {
+    const everywhere = await greys();
+    await page.click('[data-testid="draw-oval"]');
+    await dragIn(INSIDE, [0.7, 0.6]);
+    const confined = await greys();
+    expect(Math.abs(confined[0]! - everywhere[0]!)).toBeLessThanOrEqual(1);
+    expect(everywhere[1]! - confined[1]!).toBeGreaterThan(5);
+    expect(await maskAt()).toEqual([255, 0, expect.any(Number), expect.any(Number)]);
+    await page.keyboard.down("a");
+    await settled(page);
+    expect(await greys()).toEqual(everywhere);
+    await page.keyboard.up("a");
+    await settled(page);
+    expect(await greys()).toEqual(confined);
+    await page.waitForFunction(() => /\d+ % of the picture/.test(document.querySelector("aside")!.innerText));
+  });
+  test("is moved by its middle, its outer edge is dragged, and undo takes both back", async () => {
+    const before = await greys();
+    const middle = await middleOf(page, '[data-testid="shape-handles"] [aria-label^="Middle"]');
+    const outside = await placeOf(OUTSIDE);
+    await drag(page, middle, outside);
+    await settled(page);
+    expect((await maskAt())[1]).toBe(255);
+    const outer = () => page.$eval('[role="slider"][aria-label="Outer edge"]', (slider) => Number(slider.getAttribute("aria-valuenow")));
+    const was = await outer();
+    const line = await page.$eval('[data-testid="outer-edge"] path', (path) => {
+      const svg = (path as SVGPathElement).ownerSVGElement!.getBoundingClientRect();
+      const at = (path as SVGPathElement).getPointAtLength(0);
+      return { x: svg.x + at.x, y: svg.y + at.y };
+    });
+    await drag(page, line, { x: line.x + 40, y: line.y });
+    await settled(page);
+    expect(await outer()).toBeGreaterThan(was + 0.02);
+    for (let i = 0; i < 2; i++) {
+      await press(page, "Undo", "header");
+      await settled(page);
+    }
+    expect(await greys()).toEqual(before);
+  });
+  test("is nudged by keys", async () => {
+    if (!(await page.$('[data-testid="shape-handles"]'))) await page.click('[data-testid="shape-1"] button');
+    await page.waitForSelector('[data-testid="shape-handles"]');
+    const before = await page.$eval('[data-testid="shape-handles"] [aria-label^="Middle"]', (grip) => grip.getAttribute("transform"));
+    await page.$eval('[data-testid="shape-handles"] [aria-label^="Middle"]', (grip) => (grip as SVGElement).focus());
+    await page.keyboard.press("ArrowRight");
+    await settled(page);
+    expect(await page.$eval('[data-testid="shape-handles"] [aria-label^="Middle"]', (grip) => grip.getAttribute("transform"))).not.toBe(
+      before,
+    );
+  });
+});
+
+describe("other shapes", () => {
+  test("a polygon is clicked corner by corner and closed with Enter; Backspace takes a corner back", async () => {
+    await clearRegion();
+    await page.click('[data-testid="draw-polygon"]');
+    for (const corner of [
+      [0.02, 0.7],
+      [0.3, 0.7],
+      [0.3, 0.98],
+      [0.9, 0.98],
+      [0.02, 0.98],
+    ] as const) {
+      const { x, y } = await placeOf(corner);
+      await page.mouse.click(x, y);
+      if (corner[0] === 0.9) await page.keyboard.press("Backspace");
+    }
+    await page.keyboard.press("Enter");
+    await settled(page);
+    const mask = await maskAt();
+    expect(mask[1]).toBeGreaterThan(250);
+    expect(mask[0]).toBe(0);
+  });
+  test("a loop that holds nothing says so, and nothing is left of it", async () => {
+    const shapes = (await page.$$('li[data-testid^="shape-"]')).length;
+    await page.click('[data-testid="draw-loop"]');
+    await dragIn([0.5, 0.5], [0.503, 0.501]);
+    await message("too small");
+    expect((await page.$$('li[data-testid^="shape-"]')).length).toBe(shapes);
+  });
+  test("a gradient falls off along the drag", async () => {
+    await clearRegion();
+    await page.click('[data-testid="draw-gradient"]');
+    await dragIn([0.1, 0.5], [0.9, 0.5]);
+    const [middle, left, , right] = await maskAt();
+    expect(left! > middle! && middle! > right!).toBe(true);
+  });
+  test("a likeness takes what is touched, and Alt takes away", async () => {
+    await clearRegion();
+    await page.click('[data-testid="draw-likeness"]');
+    await dragIn([0.3, 0.3], [0.33, 0.33]);
+    const share = async () => {
+      await page.waitForFunction(() => /\d+(\.\d+)? % of the picture/.test(document.querySelector("aside")!.innerText));
+      await settled(page);
+      return parseFloat(await textOf(page, "aside h3 span"));
+    };
+    const touched = await share();
+    expect(touched).toBeGreaterThan(3);
+    await page.keyboard.down("Alt");
+    await dragIn([0.8, 0.8], [0.82, 0.8]);
+    await page.keyboard.up("Alt");
+    expect(await page.$$('[data-testid="shape-handles"] path')).not.toHaveLength(0);
+  });
+});
+
+describe("the brush", () => {
+  test("lays on, erases with Alt, goes straight with Shift; a stroke is one step", async () => {
+    await clearRegion();
+    await page.click('[data-testid="draw-brush"]');
+    await dragIn([0.4, 0.35], [0.6, 0.35]);
+    expect((await maskAt())[0]).toBeGreaterThan(200);
+    await page.keyboard.down("Alt");
+    for (let i = 0; i < 3; i++) await dragIn([0.45, 0.35], [0.55, 0.35]);
+    await page.keyboard.up("Alt");
+    expect((await maskAt())[0]).toBeLessThan(60);
+    for (let i = 0; i < 3; i++) {
+      await press(page, "Undo", "header");
+      await settled(page);
+    }
+    expect((await maskAt())[0]).toBeGreaterThan(200);
+    const end = await placeOf([0.1, 0.85]);
+    await page.keyboard.down("Shift");
+    await page.mouse.click(end.x, end.y);
+    await page.keyboard.up("Shift");
+    await settled(page);
+    const between = await placeOf([0.35, 0.6]);
+    await page.keyboard.down("w");
+    await settled(page);
+    const [level] = (await pixelsAt(page, [[0.35, 0.6]]))[0]!;
+    await page.keyboard.up("w");
+    expect(between.x).toBeGreaterThan(0);
+    expect(level).toBeGreaterThan(100);
+  });
+  test("a pen's pressure weakens the flow", async () => {
+    await clearRegion();
+    const paint = async (pressure: number, row: number) => {
+      const [from, to] = [await placeOf([0.3, row]), await placeOf([0.7, row])];
+      await page.evaluate(
+        (a, b, force) => {
+          const canvas = document.querySelector('[data-testid="preview"]')!;
+          const easel = document.querySelector('[data-testid="easel"]') as HTMLElement;
+          easel.setPointerCapture = () => {}; // no such pen is there to be captured
+          const send = (type: string, x: number, y: number) =>
+            canvas.dispatchEvent(
+              new PointerEvent(type, {
+                bubbles: true,
+                pointerId: 7,
+                pointerType: "pen",
+                pressure: force,
+                clientX: x,
+                clientY: y,
+                button: type === "pointerdown" ? 0 : -1,
+                buttons: 1,
+              }),
+            );
+          send("pointerdown", a.x, a.y);
+          for (let k = 1; k <= 20; k++) send("pointermove", a.x + ((b.x - a.x) * k) / 20, a.y);
+          delete (easel as { setPointerCapture?: unknown }).setPointerCapture;
+          easel.dispatchEvent(new PointerEvent("lostpointercapture", { bubbles: true, pointerId: 7, pointerType: "pen" }));
+        },
+        from,
+        to,
+        pressure,
+      );
+      await settled(page);
+    };
+    await paint(0.9, 0.3);
+    await paint(0.1, 0.7);
+    await page.keyboard.down("w");
+    await settled(page);
+    const [hard, soft] = (
+      await pixelsAt(page, [
+        [0.5, 0.3],
+        [0.5, 0.7],
+      ])
+    ).map(([level]) => level!);
+    await page.keyboard.up("w");
+    await settled(page);
+    expect(hard).toBeGreaterThan(soft! + 30);
+    expect(soft).toBeGreaterThan(5);
+  });
+});
+
+describe("a shared region", () => {
+  test("is said to be shared once, changes for both, and an own copy parts them", async () => {
+    await page.keyboard.press("Escape");
+    await page.click('[data-testid="add-pass"]');
+    await pick(page, "Contrast");
+    await settled(page);
+    await page.click('[aria-label="Use a region of this plan"]');
+    await page.waitForSelector(".ant-select-item-option");
+    await page.click(".ant-select-item-option");
+    await settled(page);
+    expect(await textOf(page, "aside")).toContain("Shared with pass 1");
+    await page.click('[aria-label="Invert the region"]');
+    await message("is shared by passes 1 and 2");
+    await settled(page);
+    await press(page, "Own copy", "aside");
+    await settled(page);
+    expect(await textOf(page, "aside")).not.toContain("Shared with");
+  });
+});
+
+describe("a gate", () => {
+  test("stands on the scale as a hill; its shoulder is dragged", async () => {
+    await page.click('[data-testid="pass-1"]');
+    await press(page, "Whole picture", "aside");
+    await settled(page);
+    const all = await greys();
+    await page.click('[data-testid="ready-gates"]');
+    await pick(page, "Darks, narrow");
+    await settled(page);
+    expect(await greys()).not.toEqual(all);
+    const foot = await middleOf(page, '[data-testid="gate-high"]');
+    const before = Number(await page.$eval('[data-testid="gate-high"]', (grip) => grip.getAttribute("aria-valuenow")));
+    await drag(page, foot, { x: foot.x + 83, y: foot.y });
+    await settled(page);
+    expect(Number(await page.$eval('[data-testid="gate-high"]', (grip) => grip.getAttribute("aria-valuenow")))).toBeCloseTo(before + 1, 1);
+    await page.$eval('[data-testid="gate-to"]', (grip) => (grip as SVGElement).focus());
+    await page.keyboard.press("ArrowRight");
+    await settled(page);
+  });
+  test("says where its shoulder is so hard that an edge will show", async () => {
+    expect(await page.$('[data-testid="edge-hint"]')).toBeNull();
+    const foot = await middleOf(page, '[data-testid="gate-high"]');
+    const top = await middleOf(page, '[data-testid="gate-to"]');
+    await drag(page, foot, { x: top.x + 6, y: foot.y });
+    await settled(page);
+    await page.waitForSelector('[data-testid="edge-hint"]');
+    await press(page, "Undo", "header");
+    await settled(page);
+  });
+  test("takes the touched tone from the picture, and widens as one pulls", async () => {
+    await press(page, "From the picture", "aside");
+    const from = await placeOf([0.3, 0.3]);
+    await drag(page, from, { x: from.x, y: from.y - 90 }, () => page.waitForSelector('[data-testid="pull"]'));
+    await settled(page);
+    const [low, high] = await page.$$eval('[data-testid="gate-from"], [data-testid="gate-to"]', (grips) =>
+      grips.map((grip) => Number(grip.getAttribute("aria-valuenow"))),
+    );
+    expect(high! - low!).toBeGreaterThan(2.5);
+    await page.keyboard.press("r");
+  });
+  test("is limited to a hue, or to all but it", async () => {
+    await press(page, "All tones", "aside");
+    await press(page, "Limit to a hue", "aside");
+    const at = await placeOf([0.3, 0.3]);
+    await page.mouse.click(at.x, at.y);
+    await settled(page);
+    await page.keyboard.press("r");
+    const only = await maskAt();
+    await page.click('[aria-label="All but this hue"]');
+    await settled(page);
+    const but = await maskAt();
+    expect(but).not.toEqual(only);
+    await press(page, "All tones", "aside");
+    await settled(page);
+  });
+});
+
+test("all of it is there after a reload", async () => {
+  const before = await greys();
+  await page.reload();
+  await settled(page);
+  expect(await greys()).toEqual(before);
+});
+
+test("no page complained", () => expect(faults).toEqual([]));
