@@ -9,6 +9,8 @@ export const ExportSettings = z.strictObject({
   quality: z.number().int().min(1).max(100).default(92),
   /** Long edge in pixels; absent: full size. Never enlarges. */
   longEdge: z.number().int().min(16).max(60000).optional(),
+  /** The mask of a pass instead of the print, by the pass's id: white acts, linear from 0 to full. */
+  maskOf: z.string().max(64).optional(),
 });
 export type ExportSettings = z.infer<typeof ExportSettings>;
 export type ExportFormat = ExportSettings["format"];

@@ -183,6 +183,15 @@ export class BandMachine {
     this.#heap.run.multiply(mask, above, mask, padded(this.#n));
   }
 
+  /** tone → how far the mask in the machine acts on it, by its reach over tone and a gate's base besides. */
+  showMask(reach: Float32Array | undefined, gate: ToneBase | undefined, place: BandPlace): void {
+    const { tone, mask } = this.#plane;
+    const n = padded(this.#n);
+    if (gate) this.narrowMask(gate, place);
+    if (reach) this.#heap.run.scaleLookedUp(mask, tone, n, this.#slot(0, reach), knotsOf(reach));
+    this.#heap.f32(tone, n).set(this.#heap.f32(mask, n));
+  }
+
   /** tone → tone, exposed by what its surroundings give it; by the mask too, where it is asked for. */
   applySpatial({ stops, share, blend }: SpatialStep, base: ToneBase, place: BandPlace, byMask = false): void {
     const p = this.#plane;

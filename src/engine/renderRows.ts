@@ -1,7 +1,7 @@
 import { toneToLuminance, luminanceToTone } from "@/core/colour/lstar";
 import { pairTable } from "@/core/kernels/pairTable";
 import { readTable } from "@/core/kernels/reference";
-import type { CompiledPlan } from "@/core/plan/compilePlan";
+import type { CompiledMask, CompiledPlan } from "@/core/plan/compilePlan";
 import { TONE_KNOTS } from "@/core/zones/toneKnots";
 import { areaReduceRows, rowsNeeded, type Size } from "@/core/spatial/areaReduce";
 import { ditherRow } from "@/core/view/dither";
@@ -11,7 +11,7 @@ import { gridOf } from "@/core/region/grid";
 import { rasterShape } from "@/core/region/rasterShape";
 import { maskPlane, type MaskPicture } from "./maskPlane";
 import { NO_HAND, runsOf } from "./runs";
-import { applyRun, NO_BASES, type Bases } from "./stage";
+import { applyRun, NO_BASES, type Bases, type ShownMask } from "./stage";
 
 /** Gives rows y up to y + height of a picture as interleaved RGB levels. */
 export type ReadRows = (y: number, height: number) => Uint8Array | Uint16Array;
@@ -27,6 +27,8 @@ export interface RowRenderer {
  *
  * Passes that gather, and masks that look at the whole picture, need what only it can tell.
  *
+ * With `shown` it renders that mask instead, on the tones that leave the plan, linear from 0 to full.
+ *
  * Shape   source of `size`, output of `output.size` (the same, or smaller).
  * Units   grey levels with the sRGB curve: 0–255 dithered, or 0–65535 rounded.
  */
@@ -34,15 +36,16 @@ export function rowRenderer(
   source: { size: Size; depth: 8 | 16; space: Parameters<BandMachine["setSpace"]>[0]; readRows: ReadRows },
   plan: CompiledPlan,
   output: { size: Size; depth: 8 | 16 },
-  { bases = NO_BASES, bandPixels = BAND_PIXELS }: { bases?: Bases; bandPixels?: number } = {},
+  { bases = NO_BASES, bandPixels = BAND_PIXELS, shown }: { bases?: Bases; bandPixels?: number; shown?: ShownMask | undefined } = {},
 ): RowRenderer {
   const { width } = source.size;
   const machine = new BandMachine(Math.max(bandPixels, width), TONE_KNOTS);
   machine.setSpace(source.space, source.depth);
   machine.setMix(plan);
   const runs = runsOf(plan, NO_HAND);
-  const isMasked = runs.some(({ mask }) => mask);
-  machine.setOutputTable(encodedLevels(output.depth === 8 ? 255 : 65535));
+  const isMasked = shown !== undefined || runs.some(({ mask }) => mask);
+  const top = output.depth === 8 ? 255 : 65535;
+  machine.setOutputTable(shown ? pairTable(1, (share) => top * share) : encodedLevels(top));
   const rowsInBand = Math.max(1, Math.floor(bandPixels / width));
   const reduces = output.size.width !== width || output.size.height !== source.size.height;
 
@@ -55,17 +58,19 @@ export function rowRenderer(
       machine.mix();
       const place = { x: 0, y, width, whole: source.size };
       const picture = isMasked ? bandPicture(machine, rows * width) : undefined;
+      const grid = gridOf({ width, height: rows }, 0, y, source.size);
+      const putMask = (mask: CompiledMask) => {
+        const plane = maskPlane(mask, grid, picture!, bases.masks, (shape) => rasterShape(shape, grid));
+        machine.put("mask", plane, 0, rows * width);
+      };
       for (const run of runs) {
-        if (picture && run.mask) {
-          const grid = gridOf({ width, height: rows }, 0, y, source.size);
-          machine.put(
-            "mask",
-            maskPlane(run.mask, grid, picture, bases.masks, (shape) => rasterShape(shape, grid)),
-            0,
-            rows * width,
-          );
-        }
+        if (run.mask) putMask(run.mask);
         applyRun(machine, run, bases.steps.get(run.from), place);
+      }
+      if (shown) {
+        if (shown.mask) putMask(shown.mask);
+        else machine.put("mask", new Float32Array(rows * width).fill(1), 0, rows * width);
+        machine.showMask(shown.reach, bases.steps.get(plan.passes.length)?.gate, place);
       }
       take(y, rows);
     }
@@ -89,9 +94,10 @@ export function rowRenderer(
         const { first, end } = rowsNeeded(source.size, output.size, y, y + rows);
         const light = new Float32Array((end - first) * width);
         forBands(first, end, (sourceY) => machine.take("tone", light, (sourceY - first) * width));
-        for (let i = 0; i < light.length; i++) light[i] = readTable(TONE_TO_LIGHT, light[i]!);
+        // Tones are averaged as light; a mask is as it is.
+        if (!shown) for (let i = 0; i < light.length; i++) light[i] = readTable(TONE_TO_LIGHT, light[i]!);
         const reduced = areaReduceRows(light, first, source.size, output.size, y, y + rows);
-        for (let i = 0; i < reduced.length; i++) reduced[i] = luminanceToTone(reduced[i]!);
+        if (!shown) for (let i = 0; i < reduced.length; i++) reduced[i] = luminanceToTone(reduced[i]!);
         machine.put("tone", reduced, 0, reduced.length);
         write(y, rows, out);
       }

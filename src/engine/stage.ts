@@ -203,6 +203,18 @@ export class Stage {
     return { steps: new Map([...this.#bases].map(([step, { base }]) => [step, base])), masks: this.#maskBases.bases };
   }
 
+  /** What a part of this picture needs to show a mask on the tones that leave the plan rendered last. */
+  basesToShow(plan: CompiledPlan, { mask }: ShownMask): Bases {
+    const last = plan.passes.length;
+    const { steps, masks } = this.bases();
+    if (!mask) return { steps, masks };
+    const gate = isGatheredOnTheWay(mask.gate) ? gateBase(mask.gate, this.#toneAt(last), this.size) : undefined;
+    return {
+      steps: new Map([...steps, [last, { surroundings: undefined, gate }]]),
+      masks: needsBases(mask) ? this.#gatherMasks(plan, [mask]) : masks,
+    };
+  }
+
   /** A mask with all it depends on, on the plan rendered last: 0–1 for each pixel. */
   shownMask(plan: CompiledPlan, { mask, reach }: ShownMask, given?: Bases): Float32Array {
     const entering = this.#toneAt(this.#hand.first);

@@ -291,21 +291,6 @@ describe("a gate", () => {
     expect(high! - low!).toBeGreaterThan(2.5);
     await page.keyboard.press("r");
   });
-  test("is limited to a hue, or to all but it", async () => {
-    await press(page, "All tones", "aside");
-    await press(page, "Limit to a hue", "aside");
-    const at = await placeOf([0.3, 0.3]);
-    await page.mouse.click(at.x, at.y);
-    await settled(page);
-    await page.keyboard.press("r");
-    const only = await maskAt();
-    await page.click('[aria-label="All but this hue"]');
-    await settled(page);
-    const but = await maskAt();
-    expect(but).not.toEqual(only);
-    await press(page, "All tones", "aside");
-    await settled(page);
-  });
 });
 
 test("all of it is there after a reload", async () => {
@@ -313,6 +298,25 @@ test("all of it is there after a reload", async () => {
   await page.reload();
   await settled(page);
   expect(await greys()).toEqual(before);
+});
+
+test("a gate is limited to a hue by a touch, or to all but it; on a neutral spot it says why not", async () => {
+  await press(page, "Limit to a hue", "aside");
+  const neutral = await placeOf([0.3, 0.3]);
+  await page.mouse.click(neutral.x, neutral.y);
+  await message("no colour");
+  await openPrint(page, address(), "Observatory hut");
+  await page.click('[data-testid="pass-1"]');
+  await settled(page);
+  await press(page, "Limit to a hue", "aside");
+  const wood = await placeOf([0.75, 0.62]);
+  await page.mouse.click(wood.x, wood.y);
+  await page.waitForSelector('[aria-label="All but this hue"]');
+  await settled(page);
+  const only = await maskAt();
+  await page.click('[aria-label="All but this hue"]');
+  await settled(page);
+  expect(await maskAt()).not.toEqual(only);
 });
 
 test("no page complained", () => expect(faults).toEqual([]));

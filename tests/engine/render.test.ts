@@ -10,7 +10,7 @@ import { SRGB_CURVE, toLinear } from "@/core/colour/transferCurve";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { packPath } from "@/core/brush/stroke";
 import { openGate, type Gate } from "@/core/gate/gate";
-import { compilePlan } from "@/core/plan/compilePlan";
+import { compilePlan, maskOf, reachTable } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import type { Plan } from "@/core/plan/plan";
 import { areaReduceRows } from "@/core/spatial/areaReduce";
@@ -292,6 +292,29 @@ test("what each pass changes adds up to the print", () => {
       for (let dy = -1; dy <= 1; dy++) for (let dx = -1; dx <= 1; dx++) sum += change[(y + dy) * 60 + x + dx]! / 9;
     expect(unprinted.readPoint(x, y)!.finished + sum).toBeCloseTo(printed.readPoint(x, y)!.finished, 5);
   }
+});
+
+test.each([0, 1, 3, 4])("the mask of pass %i as a file is the mask on the bench, at full size and reduced", async (index) => {
+  const [W, H] = [320, 240];
+  const levels = colourful(W, H);
+  const picture = await decodedFrom("masked.png", await rgb16(levels, W, H).png().toBuffer());
+  const { levels: rendered } = await renderPicture(picture, fullPlan(), { depth: 16, maskOf: index });
+  const stage = Stage.fromLevels(levels, { width: W, height: H }, SRGB_SPACE);
+  const plan = compilePlan(fullPlan());
+  stage.update(plan, { first: index, end: index + 1 });
+  const pass = fullPlan().passes[index]!;
+  const plane = stage.shownMask(plan, { mask: maskOf(fullPlan(), pass), reach: reachTable(pass) });
+  expect(Math.max(...plane)).toBeGreaterThan(0.2);
+  expect(Math.min(...plane)).toBeLessThan(0.8);
+  expect(
+    largest(
+      Float32Array.from(rendered, (level) => level / 65535),
+      plane,
+    ),
+  ).toBeLessThan(2e-3);
+  const reduced = await renderPicture(picture, fullPlan(), { depth: 16, maskOf: index, longEdge: 80 });
+  const mean = (values: ArrayLike<number>) => Array.from(values).reduce((sum, value) => sum + value, 0) / values.length;
+  expect(mean(reduced.levels) / 65535).toBeCloseTo(mean(plane), 2);
 });
 
 test("any valid plan on any picture gives levels in range, and as many as there are pixels", () => {

@@ -38,6 +38,11 @@ export function movePass(plan: Plan, id: string, to: number): Plan {
   return withSetsSettled({ ...plan, passes }, target);
 }
 
+/** The plan with only the passes before a place; sets without passes go. */
+export function planBefore(plan: Plan, place: number): Plan {
+  return withoutEmptySets({ ...plan, passes: plan.passes.slice(0, place) });
+}
+
 /** First place and one past the last of a set's passes. */
 export function placeOfSet(plan: Plan, setId: string): { first: number; end: number } {
   const first = plan.passes.findIndex(({ set }) => set === setId);

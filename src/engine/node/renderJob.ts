@@ -1,13 +1,15 @@
 import type { CompiledPlan } from "@/core/plan/compilePlan";
 import type { Size } from "@/core/spatial/areaReduce";
 import { rowRenderer } from "../renderRows";
-import type { Bases } from "../stage";
+import type { Bases, ShownMask } from "../stage";
 import { RawLevels, type RawLayout } from "./rawLevels";
 
 /** One full-size render, shared by the threads that work on it. */
 export interface RenderJob {
   layout: RawLayout;
   plan: CompiledPlan;
+  /** A mask to be rendered instead of the print. */
+  shown: ShownMask | undefined;
   bases: Bases;
   output: { size: Size; depth: 8 | 16 };
   bandPixels: number;
@@ -34,6 +36,7 @@ export function workOnJob(job: RenderJob): void {
     const readRows = (y: number, rows: number) => raw.read(0, y, width, rows);
     const renderer = rowRenderer({ size: { width, height }, depth, space, readRows }, job.plan, job.output, {
       bases: job.bases,
+      shown: job.shown,
       bandPixels: job.bandPixels,
     });
     const end = job.output.size.height;

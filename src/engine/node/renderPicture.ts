@@ -1,11 +1,13 @@
 import { Worker } from "node:worker_threads";
 import { CoreError } from "@/core/errors";
-import { compilePlan, type CompiledPlan } from "@/core/plan/compilePlan";
+import { compilePlan, maskOf, reachTable, type CompiledPlan } from "@/core/plan/compilePlan";
+import { planBefore } from "@/core/plan/editPasses";
 import type { Plan } from "@/core/plan/plan";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { BAND_PIXELS } from "../bandMachine";
+import { isGatheredOnTheWay, needsBases } from "../maskKeys";
 import { looksAtWhole } from "../runs";
-import { NO_BASES, Stage, type Bases } from "../stage";
+import { NO_BASES, Stage, type Bases, type ShownMask } from "../stage";
 import { overviewOf } from "./preparePicture";
 import { RawLevels, type RawLayout } from "./rawLevels";
 import { ROWS_DONE, STOPPED, workOnJob, type RenderJob } from "./renderJob";
@@ -20,6 +22,8 @@ export interface RenderOptions {
   bandPixels?: number | undefined;
   /** The picture at preview size, from which spatial passes gather surroundings; absent: made where a plan needs it. */
   overview?: RawLayout | undefined;
+  /** The mask of a pass instead of the print: the pass's place in the plan. */
+  maskOf?: number | undefined;
   signal?: AbortSignal | undefined;
   /** Told the part done, 0–1, now and then. */
   onProgress?: ((part: number) => void) | undefined;
@@ -40,11 +44,14 @@ const PROGRESS_EVERY_MS = 100;
  */
 export async function renderPicture(layout: RawLayout, plan: Plan, options: RenderOptions): Promise<RenderedPicture> {
   const size = fitLongEdge(layout, options.longEdge ?? Infinity);
-  const compiled = compilePlan(plan);
+  const pass = options.maskOf === undefined ? undefined : plan.passes[options.maskOf];
+  const shown: ShownMask | undefined = pass && { mask: maskOf(plan, pass), reach: reachTable(pass) };
+  const compiled = compilePlan(pass ? planBefore(plan, options.maskOf!) : plan);
   const job: RenderJob = {
     layout,
     plan: compiled,
-    bases: gatherBases(layout, compiled, options.overview),
+    shown,
+    bases: gatherBases(layout, compiled, shown, options.overview),
     output: { size, depth: options.depth },
     bandPixels: options.bandPixels ?? BAND_PIXELS,
     levels: new SharedArrayBuffer(size.width * size.height * (options.depth / 8)),
@@ -71,14 +78,15 @@ export async function renderPicture(layout: RawLayout, plan: Plan, options: Rend
 }
 
 /** What a plan needs of the whole picture, gathered at preview size: the same in the page, here and in every thread. */
-function gatherBases(layout: RawLayout, plan: CompiledPlan, overview: RawLayout | undefined): Bases {
-  if (!looksAtWhole(plan)) return NO_BASES;
+function gatherBases(layout: RawLayout, plan: CompiledPlan, shown: ShownMask | undefined, overview: RawLayout | undefined): Bases {
+  const mask = shown?.mask;
+  if (!looksAtWhole(plan) && !(mask && (needsBases(mask) || isGatheredOnTheWay(mask.gate)))) return NO_BASES;
   const small = overview ?? overviewOf(layout);
   const raw = new RawLevels(small);
   try {
     const stage = Stage.fromLevels(raw.read(0, 0, small.width, small.height), small, small.space);
     stage.update(plan, undefined);
-    return stage.bases();
+    return shown ? stage.basesToShow(plan, shown) : stage.bases();
   } finally {
     raw.close();
   }

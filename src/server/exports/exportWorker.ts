@@ -4,6 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type PgBoss from "pg-boss";
 import { EXPORT_FORMAT_FACTS } from "@/contracts/exportSettings";
+import { AppError } from "../errors";
 import { CoreError } from "@/core/errors";
 import { renderPicture } from "@/engine/node/renderPicture";
 import { writePrint } from "@/engine/node/writePrint";
@@ -75,7 +76,17 @@ async function renderToFile(
   const { files } = await preparedFolder(sql, pictureBlob);
   const { depth } = EXPORT_FORMAT_FACTS[settings.format];
   const overview = files.at(-1);
-  const rendered = await renderPicture(files[0]!, plan, { ...options, depth, longEdge: settings.longEdge, overview, signal, onProgress });
+  const maskOf = settings.maskOf === undefined ? undefined : plan.passes.findIndex(({ id }) => id === settings.maskOf);
+  if (maskOf === -1) throw new AppError("not_found", "the pass whose mask is wanted is not in this print's plan");
+  const rendered = await renderPicture(files[0]!, plan, {
+    ...options,
+    depth,
+    longEdge: settings.longEdge,
+    maskOf,
+    overview,
+    signal,
+    onProgress,
+  });
   const file = join(folder, fileName);
   await writePrint(rendered, settings, file);
   if (signal.aborted) throw new CoreError("cancelled", "the export was cancelled");

@@ -30,7 +30,7 @@ export async function requestExport(
   if (!named) throw new AppError("not_found", "this print or this step of it is not here");
   const id = randomUUID();
   const { extension } = EXPORT_FORMAT_FACTS[settings.format];
-  const fileName = `${fileStem(`${named.picture} ${named.print}`)}.${extension}`;
+  const fileName = `${fileStem(`${named.picture} ${named.print}${settings.maskOf === undefined ? "" : " mask"}`)}.${extension}`;
   await sql`
     insert into export (id, print_id, revision_id, settings, file_name)
     values (${id}, ${printId}, ${revisionId}, ${sql.json(settings)}, ${fileName})
