@@ -1,6 +1,7 @@
 import fc from "fast-check";
-import { packPath, PRESSURES } from "@/core/brush/stroke";
+import { packPath, PRESSURES, type Stroke } from "@/core/brush/stroke";
 import { GATE_SOURCES, type Gate } from "@/core/gate/gate";
+import { packLevels } from "@/core/region/pictureLevels";
 import { COMBINES, type Region, type Shape } from "@/core/region/region";
 
 // Any valid region and gate, for property tests.
@@ -56,9 +57,21 @@ export const anyShape: fc.Arbitrary<Shape> = fc.oneof(
   }),
 );
 
+const anyPicture: fc.Arbitrary<Shape> = fc
+  .record({ ...base, size: fc.tuple(fc.integer({ min: 1, max: 9 }), fc.integer({ min: 1, max: 9 })), seed: fc.nat(255) })
+  .map(({ size: [width, height], seed, ...shape }) => ({
+    ...shape,
+    kind: "picture",
+    width,
+    height,
+    levels: packLevels(Uint8Array.from({ length: width * height }, (_, i) => (seed * (i + 1)) % 256)),
+  }));
+
 export const anyRegion: fc.Arbitrary<Omit<Region, "id">> = fc.record({
   name: fc.constant("Region"),
-  shapes: fc.array(anyShape, { maxLength: 4 }).map((shapes) => shapes.map((shape, i) => ({ ...shape, id: `${i}` }))),
+  shapes: fc
+    .array(fc.oneof({ weight: 5, arbitrary: anyShape }, { weight: 1, arbitrary: anyPicture }), { maxLength: 4 })
+    .map((shapes) => shapes.map((shape, i) => ({ ...shape, id: `${i}` }))),
   soften: fc.oneof(fc.constant(0), number(0.005, 0.2)),
   fit: fc.oneof(fc.constant(0), number(0.005, 0.1)),
   invert: fc.boolean(),
@@ -78,6 +91,7 @@ export const anyGate: fc.Arbitrary<Gate> = fc
     invert: fc.boolean(),
     narrow: fc.nat(4),
     blur: fc.oneof(fc.constant(0), number(0.005, 0.1)),
+    repair: fc.oneof({ weight: 3, arbitrary: fc.constant<Stroke[]>([]) }, { weight: 1, arbitrary: fc.array(stroke, { maxLength: 3 }) }),
     hue: fc.option(fc.record({ centreDeg: number(0, 360), widthDeg: number(0, 180), shoulderDeg: number(0, 180), invert: fc.boolean() })),
   })
   .map(({ ends: [a, b], ...gate }) => ({ ...gate, from: Math.min(a, b), to: Math.max(a, b) }));

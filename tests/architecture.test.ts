@@ -26,6 +26,7 @@ const MAY_IMPORT: Record<string, readonly string[]> = {
     "zustand",
     "idb-keyval",
     "uuid",
+    "pdf-lib",
   ],
   theme: ["antd"],
 };

@@ -3,12 +3,14 @@ import { MOST_PATH_POINTS, PRESSURES, unpackPath } from "@/core/brush/stroke";
 import { GATE_SOURCES, MOST_GATE_BLUR, MOST_NARROW, MOST_SHOULDER } from "@/core/gate/gate";
 import { WEIGHT_LIMIT } from "@/core/mix/weights";
 import { LONGEST_NAME } from "@/core/plan/editPasses";
+import { holdsLevels } from "@/core/region/pictureLevels";
 import {
   COMBINES,
   LEAST_TOLERANCE,
   MOST_CORNERS,
   MOST_FEATHER,
   MOST_FIT,
+  MOST_PICTURE_EDGE,
   MOST_SHAPES,
   MOST_SOFTEN,
   MOST_STROKES,
@@ -82,6 +84,18 @@ const ShapeSchema = z.discriminatedUnion("kind", [
     tolerance: z.number().min(LEAST_TOLERANCE).max(MOST_TOLERANCE).describe("Distance of colours in OKLab that still counts"),
     connected: z.boolean(),
   }),
+  z
+    .strictObject({
+      ...base,
+      kind: z.literal("picture"),
+      width: z.number().int().min(1).max(MOST_PICTURE_EDGE),
+      height: z.number().int().min(1).max(MOST_PICTURE_EDGE),
+      levels: z
+        .string()
+        .max(Math.ceil(MOST_PICTURE_EDGE ** 2 / 3) * 4)
+        .describe("Base64 of a level 0–255 for each pixel, white acts; stretched over the whole picture"),
+    })
+    .refine(holdsLevels, { path: ["levels"], message: "must be base64 of width · height bytes" }),
 ]);
 
 export const RegionSchema = z.strictObject({
@@ -120,6 +134,7 @@ export const GateSchema = z
         invert: z.boolean().describe("All but these hues"),
       })
       .nullable(),
+    repair: z.array(StrokeSchema).max(MOST_STROKES).describe("Strokes that let more through, or, erasing, less, whatever the tone"),
   })
   .refine(({ from, to }) => to >= from, { path: ["to"], message: "must not be below from" });
 

@@ -183,11 +183,19 @@ export class BandMachine {
     this.#heap.run.multiply(mask, above, mask, padded(this.#n));
   }
 
-  /** tone → how far the mask in the machine acts on it, by its reach over tone and a gate's base besides. */
-  showMask(reach: Float32Array | undefined, gate: ToneBase | undefined, place: BandPlace): void {
+  /** mask → mask · table(tone), and a plane added from `first` on. */
+  openMask(table: Float32Array | undefined, added: Float32Array | undefined, first: number): void {
+    const { tone, mask } = this.#plane;
+    if (table) this.#heap.run.scaleLookedUp(mask, tone, padded(this.#n), this.#slot(0, table), knotsOf(table));
+    if (!added) return;
+    const own = this.#heap.f32(mask, this.#n);
+    for (let i = 0; i < own.length; i++) own[i] = own[i]! + added[first + i]!;
+  }
+
+  /** tone → how far the mask in the machine acts on it, by its reach over tone. */
+  showMask(reach: Float32Array | undefined): void {
     const { tone, mask } = this.#plane;
     const n = padded(this.#n);
-    if (gate) this.narrowMask(gate, place);
     if (reach) this.#heap.run.scaleLookedUp(mask, tone, n, this.#slot(0, reach), knotsOf(reach));
     this.#heap.f32(tone, n).set(this.#heap.f32(mask, n));
   }

@@ -1,6 +1,5 @@
 import { linearP3ToOklab } from "@/core/colour/oklab";
-import { gateShare, type Gate } from "@/core/gate/gate";
-import { pairTable } from "@/core/kernels/pairTable";
+import type { Gate } from "@/core/gate/gate";
 import { readTable } from "@/core/kernels/reference";
 import type { CompiledMask } from "@/core/plan/compilePlan";
 import { combineShapes } from "@/core/region/combineShapes";
@@ -13,9 +12,8 @@ import { areaReduceRows, fitLongEdge, type Size } from "@/core/spatial/areaReduc
 import { gaussianBlur } from "@/core/spatial/gaussianBlur";
 import { layBase } from "@/core/spatial/layBase";
 import type { ToneBase } from "@/core/spatial/toneBase";
-import { LAST_ZONE } from "@/core/zones/zone";
 import { gateKey, likenessKey, regionKey, type MaskBases } from "./maskKeys";
-import { GATE_KNOTS, gateTone, type MaskPicture } from "./maskPlane";
+import { gateTableOf, gateTone, type MaskPicture } from "./maskPlane";
 
 /** Long edge of the picture that masks are gathered from, in pixels: the same for the page and an export, so that they agree. */
 export const ANALYSIS_EDGE = 640;
@@ -88,7 +86,7 @@ function scaledTo({ width, height }: Size, longEdge: number): Size {
 /** A gate's membership, blurred. Shape: tone of `size`. */
 export function gateBase(gate: Gate, tone: Float32Array, size: Size): ToneBase {
   const small = fitLongEdge(size, Math.min(Math.ceil(CELLS_IN_SIGMA / gate.blur), MOST_CELLS));
-  const table = pairTable(GATE_KNOTS, (t) => gateShare(gate, t * LAST_ZONE));
+  const table = gateTableOf(gate);
   const shares = new Float32Array(tone.length);
   for (let i = 0; i < shares.length; i++) shares[i] = readTable(table, tone[i]!);
   const reduced = areaReduceRows(shares, 0, size, small, 0, small.height);

@@ -18,13 +18,18 @@ export function regionKey({ shapes, soften, fit }: Region): string | undefined {
 
 /** The key of a blurred gate's base; undefined where it is not blurred, or reads the entering tone and is gathered on the way. */
 export function gateKey(gate: Gate): string | undefined {
-  return gate.blur > 0 && gate.source !== "entering" ? `gate ${JSON.stringify({ ...gate, hue: null })}` : undefined;
+  return gate.blur > 0 && gate.source !== "entering" ? `gate ${JSON.stringify({ ...gate, hue: null, repair: [] })}` : undefined;
 }
 
 /** Whether a mask has parts that only the whole picture tells. */
 export function needsBases({ region, gate }: CompiledMask): boolean {
   if (region && (regionKey(region) || region.shapes.some(({ kind }) => kind === "likeness"))) return true;
   return !!gate && !!gateKey(gate);
+}
+
+/** Whether a gate is read from the entering tone on the way, because strokes on it let more or less through. */
+export function isReadOnTheWay(gate: Gate | undefined): gate is Gate {
+  return !!gate && gate.source === "entering" && gate.blur === 0 && gate.repair.length > 0;
 }
 
 /** Whether a gate's base is gathered from the tone that enters its pass, on the way through the plan. */

@@ -1,3 +1,4 @@
+import { layStrokes } from "@/core/brush/layStrokes";
 import { luminanceToTone } from "@/core/colour/lstar";
 import { gateShare, hueShare, type Gate } from "@/core/gate/gate";
 import { pairTable } from "@/core/kernels/pairTable";
@@ -6,6 +7,7 @@ import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
 import type { CompiledMask } from "@/core/plan/compilePlan";
 import { combineShapes, finishRegion } from "@/core/region/combineShapes";
 import type { Grid } from "@/core/region/grid";
+import { brushGoal } from "@/core/region/rasterShape";
 import type { Region, Shape } from "@/core/region/region";
 import { layBase } from "@/core/spatial/layBase";
 import { LAST_ZONE } from "@/core/zones/zone";
@@ -23,7 +25,7 @@ export interface MaskPicture {
 }
 
 /** Knots of the tables gates are read through. */
-export const GATE_KNOTS = 1024;
+const GATE_KNOTS = 1024;
 const HUE_KNOTS = 720;
 const LIGHT_KNOTS = 4096;
 const LIGHT_TO_TONE = pairTable(LIGHT_KNOTS, luminanceToTone);
@@ -64,14 +66,35 @@ function regionPlane(
   return plane;
 }
 
+/**
+ * What the strokes on a gate that is read or gathered on the way let through besides, whatever the tone: the mask there is
+ * maskPlane · gate + this. Undefined where there are none.
+ */
+export function repairPlane(...[mask, grid, picture, bases, shapePlane]: Parameters<typeof maskPlane>): Float32Array | undefined {
+  const { region, gate } = mask;
+  if (!gate || gate.source !== "entering" || gate.repair.length === 0) return undefined;
+  const added = new Float32Array(grid.width * grid.height);
+  layStrokes(added, grid, gate.repair, brushGoal);
+  if (region) multiplyBy(added, regionPlane(region, grid, picture, bases, shapePlane));
+  return added;
+}
+
 function applyGate(plane: Float32Array, gate: Gate, grid: Grid, picture: MaskPicture, bases: MaskBases): void {
+  const through = new Float32Array(plane.length).fill(1);
   const blurKey = gateKey(gate);
-  if (blurKey) multiplyBy(plane, layBase(bases.get(blurKey)!, grid, undefined));
+  if (blurKey) multiplyBy(through, layBase(bases.get(blurKey)!, grid, undefined));
   else if (gate.source !== "entering") {
-    const table = pairTable(GATE_KNOTS, (t) => gateShare(gate, t * LAST_ZONE));
+    const table = gateTableOf(gate);
     const tone = gateTone(gate, picture);
-    for (let i = 0; i < plane.length; i++) plane[i] = plane[i]! * readTable(table, tone[i]!);
+    for (let i = 0; i < through.length; i++) through[i] = readTable(table, tone[i]!);
   }
+  limitHue(through, gate, picture);
+  // What is read on the way is not known yet: the strokes take their share of it here, and add theirs in the end.
+  layStrokes(through, grid, gate.repair, gate.source === "entering" ? () => 0 : brushGoal);
+  multiplyBy(plane, through);
+}
+
+function limitHue(plane: Float32Array, gate: Gate, picture: MaskPicture): void {
   if (!gate.hue) return;
   const limit = gate.hue;
   const table = pairTable(HUE_KNOTS, (turn) => hueShare(limit, 360 * turn));
@@ -84,6 +107,11 @@ function applyGate(plane: Float32Array, gate: Gate, grid: Grid, picture: MaskPic
 
 function multiplyBy(plane: Float32Array, by: Float32Array): void {
   for (let i = 0; i < plane.length; i++) plane[i] = plane[i]! * by[i]!;
+}
+
+/** How far a gate lets each tone through, over tone 0–1. */
+export function gateTableOf(gate: Gate): Float32Array {
+  return pairTable(GATE_KNOTS, (t) => gateShare(gate, t * LAST_ZONE));
 }
 
 /** The tone a gate reads from the original or the mix, 0–1. */

@@ -15,7 +15,9 @@ export type BenchLook =
   /** What the passes in hand change, lighter and darker than mid grey. */
   | { kind: "change" }
   /** Where the pass in hand acts: white acts, black does not. */
-  | { kind: "mask" };
+  | { kind: "mask" }
+  /** The print with the outlines of all regions and what is done there; the page draws them. */
+  | { kind: "map" };
 
 /** A place in a picture, as parts of its width and height, 0–1. */
 export interface Place {
@@ -74,7 +76,8 @@ export interface Frame {
   tookMs: number;
 }
 
-export type GlimpseOf = "print" | "changes";
+/** The finished print as small as on a card, as large as a sheet, or what each of the plan's passes changes. */
+export type GlimpseOf = "print" | "sheet" | "changes";
 
 /** A small picture, opaque pixels of 4 bytes. */
 export interface Glimpse extends Size {

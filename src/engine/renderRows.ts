@@ -8,8 +8,9 @@ import { ditherRow } from "@/core/view/dither";
 import { encodedLevels } from "@/core/view/toneTables";
 import { BAND_PIXELS, BandMachine, type PlaneName } from "./bandMachine";
 import { gridOf } from "@/core/region/grid";
-import { rasterShape } from "@/core/region/rasterShape";
-import { maskPlane, type MaskPicture } from "./maskPlane";
+import { rasterShape, type DrawnShape } from "@/core/region/rasterShape";
+import { isReadOnTheWay } from "./maskKeys";
+import { gateTableOf, maskPlane, repairPlane, type MaskPicture } from "./maskPlane";
 import { NO_HAND, runsOf } from "./runs";
 import { applyRun, NO_BASES, type Bases, type ShownMask } from "./stage";
 
@@ -59,18 +60,20 @@ export function rowRenderer(
       const place = { x: 0, y, width, whole: source.size };
       const picture = isMasked ? bandPicture(machine, rows * width) : undefined;
       const grid = gridOf({ width, height: rows }, 0, y, source.size);
+      /** Lays a mask out in the machine; returns what strokes on its gate add. */
       const putMask = (mask: CompiledMask) => {
-        const plane = maskPlane(mask, grid, picture!, bases.masks, (shape) => rasterShape(shape, grid));
-        machine.put("mask", plane, 0, rows * width);
+        const parts = [mask, grid, picture!, bases.masks, (shape: DrawnShape) => rasterShape(shape, grid)] as const;
+        machine.put("mask", maskPlane(...parts), 0, rows * width);
+        return repairPlane(...parts);
       };
-      for (const run of runs) {
-        if (run.mask) putMask(run.mask);
-        applyRun(machine, run, bases.steps.get(run.from), place);
-      }
+      for (const run of runs) applyRun(machine, run, bases.steps.get(run.from), place, run.mask && putMask(run.mask));
       if (shown) {
-        if (shown.mask) putMask(shown.mask);
-        else machine.put("mask", new Float32Array(rows * width).fill(1), 0, rows * width);
-        machine.showMask(shown.reach, bases.steps.get(plan.passes.length)?.gate, place);
+        const gate = bases.steps.get(plan.passes.length)?.gate;
+        const added = shown.mask && putMask(shown.mask);
+        if (!shown.mask) machine.put("mask", new Float32Array(rows * width).fill(1), 0, rows * width);
+        if (gate) machine.narrowMask(gate, place);
+        machine.openMask(isReadOnTheWay(shown.mask?.gate) ? gateTableOf(shown.mask.gate) : undefined, added, 0);
+        machine.showMask(shown.reach);
       }
       take(y, rows);
     }

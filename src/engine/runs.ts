@@ -1,6 +1,7 @@
 import type { CompiledMask, CompiledPass, CompiledPlan, SpatialStep } from "@/core/plan/compilePlan";
+import { gateTableOf } from "./maskPlane";
 import { LEAST_FUSED, type TableFuser } from "./fuseTables";
-import { isGatheredOnTheWay, needsBases } from "./maskKeys";
+import { isGatheredOnTheWay, isReadOnTheWay, needsBases } from "./maskKeys";
 
 /** Passes done in one go: tone tables, or one spatial step. */
 export interface Run {
@@ -11,6 +12,8 @@ export interface Run {
   spatial: SpatialStep | undefined;
   /** Where it acts, if not everywhere; such a run is a single pass. */
   mask: CompiledMask | undefined;
+  /** How far its gate lets each entering tone through, where that is read on the way. */
+  gateTable: Float32Array | undefined;
 }
 
 /** The passes in hand: from one up to another, so that a single pass and a set are told alike. */
@@ -45,6 +48,7 @@ export function runsOf(plan: CompiledPlan, hand: Hand, fuser?: TableFuser): Run[
     const spatial = steps.find((step) => step.kind === "spatial");
     const tables = steps.flatMap((step) => (step.kind === "tone" ? [step.table] : []));
     const mask = to - from === 1 ? plan.passes[from]!.mask : undefined;
-    return { from, to, spatial, mask, tables: fuser && tables.length >= LEAST_FUSED ? [fuser.fuse(tables)] : tables };
+    const gateTable = isReadOnTheWay(mask?.gate) ? gateTableOf(mask.gate) : undefined;
+    return { from, to, spatial, mask, gateTable, tables: fuser && tables.length >= LEAST_FUSED ? [fuser.fuse(tables)] : tables };
   });
 }

@@ -12,8 +12,8 @@ import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 import { BAND_PIXELS, BandMachine, type BandPlace } from "./bandMachine";
 import { FUSED_KNOTS, TableFuser } from "./fuseTables";
 import { ANALYSIS_EDGE, gateBase, gatherMaskBases } from "./maskBases";
-import { isGatheredOnTheWay, needsBases, type MaskBases } from "./maskKeys";
-import { maskPlane, type MaskPicture } from "./maskPlane";
+import { isGatheredOnTheWay, isReadOnTheWay, needsBases, type MaskBases } from "./maskKeys";
+import { gateTableOf, maskPlane, repairPlane, type MaskPicture } from "./maskPlane";
 import { gathers, NO_HAND, runsOf, type Hand, type Run } from "./runs";
 import { ShapePlanes } from "./shapePlanes";
 
@@ -223,6 +223,12 @@ export class Stage {
       const base = given?.steps.get(this.#hand.first)?.gate ?? gateBase(mask.gate, entering, this.size);
       layBase(base, this.#grid(), undefined).forEach((share, i) => (plane[i] = plane[i]! * share));
     }
+    if (isReadOnTheWay(mask?.gate)) {
+      const table = gateTableOf(mask.gate);
+      for (let i = 0; i < plane.length; i++) plane[i] = plane[i]! * readTable(table, entering[i]!);
+    }
+    const added = mask && this.#repair(plan, mask, given);
+    if (added) for (let i = 0; i < plane.length; i++) plane[i] = plane[i]! + added[i]!;
     if (reach) for (let i = 0; i < plane.length; i++) plane[i] = plane[i]! * readTable(reach, entering[i]!);
     return plane;
   }
@@ -231,8 +237,26 @@ export class Stage {
   mask(plan: CompiledPlan, mask: CompiledMask, given?: Bases): Float32Array {
     const mixKey = this.#stepKeys[0]!;
     const key = needsBases(mask) || mask.gate?.source === "mixed" ? `${mixKey} ${mask.key}` : mask.key;
+    const plane = this.#masks.get(key) ?? maskPlane(...this.#maskParts(plan, mask, given));
+    this.#keepMask(key, plane);
+    return plane;
+  }
+
+  /** What strokes on a mask's gate let through besides; kept as masks are. */
+  #repair(plan: CompiledPlan, mask: CompiledMask, given?: Bases): Float32Array | undefined {
+    if (mask.gate?.source !== "entering" || mask.gate.repair.length === 0) return undefined;
+    const key = `repair ${this.#stepKeys[0]!} ${mask.key}`;
+    const plane = this.#masks.get(key) ?? repairPlane(...this.#maskParts(plan, mask, given));
+    if (plane) this.#keepMask(key, plane);
+    return plane;
+  }
+
+  #maskParts(plan: CompiledPlan, mask: CompiledMask, given: Bases | undefined): Parameters<typeof maskPlane> {
     const bases = given?.masks ?? (needsBases(mask) ? this.#gatherMasks(plan, [mask]) : NO_BASES.masks);
-    const plane = this.#masks.get(key) ?? maskPlane(mask, this.#grid(), this.#maskPicture(), bases, (shape) => this.#shapes.plane(shape));
+    return [mask, this.#grid(), this.#maskPicture(), bases, (shape) => this.#shapes.plane(shape)];
+  }
+
+  #keepMask(key: string, plane: Float32Array): void {
     this.#masks.delete(key);
     this.#masks.set(key, plane);
     const most = Math.max(2, Math.floor(MOST_MASK_BYTES / (4 * plane.length)));
@@ -240,7 +264,6 @@ export class Stage {
       if (this.#masks.size <= most) break;
       this.#masks.delete(oldest);
     }
-    return plane;
   }
 
   #maskPicture(): MaskPicture {
@@ -304,7 +327,8 @@ export class Stage {
   #layRun(plan: CompiledPlan, run: Run, given: Bases | undefined, masks: Bases | undefined): LaidRun {
     const acts = run.tables.length > 0 || run.spatial;
     const base = !acts ? undefined : given ? given.steps.get(run.from) : gathers(plan.passes[run.from]!) ? this.#gather(run) : undefined;
-    return { ...run, plane: acts && run.mask && this.mask(plan, run.mask, masks), base };
+    const mask = acts && run.mask ? run.mask : undefined;
+    return { ...run, plane: mask && this.mask(plan, mask, masks), added: mask && this.#repair(plan, mask, masks), base };
   }
 
   /** Runs over all bands, from the source colours or from the tones given, filling the checkpoints passed on the way. */
@@ -317,9 +341,9 @@ export class Stage {
         this.#mixBand(first, end);
         keep(0, first);
       }
-      for (const { to, plane, base, ...run } of runs) {
+      for (const { to, plane, added, base, ...run } of runs) {
         if (plane) machine.put("mask", plane, first, end);
-        applyRun(machine, run, base, this.#bandPlace(y));
+        applyRun(machine, run, base, this.#bandPlace(y), added, first);
         keep(to, first);
       }
       useBand?.(first, end, y, rows);
@@ -390,6 +414,8 @@ export class Stage {
     const spatial = step?.kind === "spatial" ? step : undefined;
     const tables = step?.kind === "tone" ? [step.table] : [];
     const plane = mask && this.mask(plan, mask, masks);
+    const added = mask && this.#repair(plan, mask, masks);
+    const gateTable = isReadOnTheWay(mask?.gate) ? gateTableOf(mask.gate) : undefined;
     const base: StepBase = {
       surroundings: spatial && toneBase(tone, this.size, spatial.spread),
       gate: isGatheredOnTheWay(mask?.gate) ? gateBase(mask.gate, tone, this.size) : undefined,
@@ -397,7 +423,7 @@ export class Stage {
     this.#forBands((first, end, y) => {
       this.#machine.put("tone", tone, first, end);
       if (plane) this.#machine.put("mask", plane, first, end);
-      applyRun(this.#machine, { spatial, tables, mask }, base, this.#bandPlace(y));
+      applyRun(this.#machine, { spatial, tables, mask, gateTable }, base, this.#bandPlace(y), added, first);
       this.#machine.take("tone", out, first);
     });
     return out;
@@ -541,17 +567,20 @@ export class Stage {
 }
 
 /** A run ready for the bands: its mask laid out, what it gathered. */
-type LaidRun = Run & { plane: Float32Array | undefined; base: StepBase | undefined };
+type LaidRun = Run & { plane: Float32Array | undefined; added: Float32Array | undefined; base: StepBase | undefined };
 
-/** Does a run on the band in the machine; its mask, if it has one, lies there already. */
+/** Does a run on the band in the machine; its mask, if it has one, lies there already. `added` is what strokes on its gate add, from `first` on. */
 export function applyRun(
   machine: BandMachine,
-  { spatial, tables, mask }: Pick<Run, "spatial" | "tables" | "mask">,
+  { spatial, tables, mask, gateTable }: Pick<Run, "spatial" | "tables" | "mask" | "gateTable">,
   base: StepBase | undefined,
   place: BandPlace,
+  added?: Float32Array,
+  first = 0,
 ): void {
   if (!spatial && tables.length === 0) return;
   if (mask && base?.gate) machine.narrowMask(base.gate, place);
+  if (mask) machine.openMask(gateTable, added, first);
   if (spatial) machine.applySpatial(spatial, base!.surroundings!, place, !!mask);
   else if (mask) machine.applyTableByMask(tables[0]!);
   else machine.applyTables(tables);

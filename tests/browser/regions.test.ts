@@ -1,6 +1,11 @@
-import type { Page } from "puppeteer-core";
+import { writeFileSync } from "node:fs";
+import { join } from "node:path";
+import type { ElementHandle, Page } from "puppeteer-core";
+import sharp from "sharp";
 import { beforeAll, describe, expect, test } from "vitest";
 import { drag, middleOf, openPrint, ownBrowser, pick, pixelsAt, press, settled, textOf } from "./browser";
+
+import { temporaryFolder } from "../temporary";
 
 // Regions drawn in the picture and gates dragged on the scale, through the real page.
 
@@ -31,16 +36,18 @@ const dragIn = async (from: readonly [number, number], to: readonly [number, num
 };
 const message = (words: string) =>
   page.waitForFunction((text) => document.querySelector(".ant-message")?.textContent?.includes(text), {}, words);
-/** The mask at the places, 0–255 in levels of tone. */
-const maskAt = async () => {
+/** Levels at places while a key is held. */
+const pixelsIn = async (key: "w", places: (readonly [number, number])[]) => {
   await page.focus('[data-testid="easel"] button');
-  await page.keyboard.down("w");
+  await page.keyboard.down(key);
   await settled(page);
-  const levels = await greys();
-  await page.keyboard.up("w");
+  const levels = (await pixelsAt(page, places)).map(([level]) => level!);
+  await page.keyboard.up(key);
   await settled(page);
   return levels;
 };
+/** The mask at the places, 0–255 in levels of tone. */
+const maskAt = () => pixelsIn("w", [...PLACES]);
 /** Without any region, nor any mark of one. */
 const clearRegion = async () => {
   await press(page, "Clear", "aside section:nth-of-type(1)");
@@ -317,6 +324,104 @@ test("a gate is limited to a hue by a touch, or to all but it; on a neutral spot
   await page.click('[aria-label="All but this hue"]');
   await settled(page);
   expect(await maskAt()).not.toEqual(only);
+});
+
+test("a gate is repaired by brush: more is let through there, or less, whatever the tone", async () => {
+  await press(page, "All tones", "aside");
+  await page.click('[data-testid="ready-gates"]');
+  await pick(page, "Zone X");
+  await settled(page);
+  expect((await maskAt())[0]).toBe(0);
+  await page.click('[data-testid="repair"]');
+  await dragIn([0.45, 0.35], [0.55, 0.35]);
+  expect((await maskAt())[0]).toBeGreaterThan(150);
+  await press(page, "Clear repairs", "aside");
+  await settled(page);
+  expect((await maskAt())[0]).toBe(0);
+  await press(page, "All tones", "aside");
+  await page.keyboard.press("r");
+  await settled(page);
+});
+
+describe("masks as files", () => {
+  const folder = temporaryFolder();
+  /** Left half white, right half black; upright though the picture lies. */
+  const halves = join(folder, "halves.png");
+  beforeAll(async () => {
+    const levels = Uint8Array.from({ length: 40 * 60 }, (_, i) => (i % 40 < 20 ? 255 : 0));
+    await sharp(levels, { raw: { width: 40, height: 60, channels: 1 } })
+      .png()
+      .toFile(halves);
+    writeFileSync(join(folder, "words.png"), "no picture at all");
+  });
+  test("one that is no picture says so; one of another shape is stretched, and says so", async () => {
+    const input = (await page.$('[data-testid="mask-file"]')) as ElementHandle<HTMLInputElement>;
+    await input.uploadFile(join(folder, "words.png"));
+    await message("could not be read as a picture");
+    await input.uploadFile(halves);
+    await message("stretched");
+    await settled(page);
+    const mask = await pixelsIn("w", [
+      [0.1, 0.5],
+      [0.4, 0.9],
+      [0.6, 0.1],
+      [0.9, 0.5],
+    ]);
+    expect(mask).toEqual([255, 255, 0, 0]);
+  });
+  test("the mask of a pass is exported as a 16-bit PNG at full size", async () => {
+    await press(page, "Export its mask", "aside");
+    await message("listed under Finish");
+    const printId = page.url().split("/").at(-1)!;
+    const id = await page.waitForFunction(
+      async (print) => {
+        const exports = (await (await fetch(`/api/prints/${print}/exports`)).json()) as { id: string; state: string; fileName: string }[];
+        const done = exports.find(({ state, fileName }) => state === "done" && fileName.includes("mask"));
+        return done?.id;
+      },
+      { timeout: 60_000, polling: 300 },
+      printId,
+    );
+    const response = await fetch(`${address()}/api/exports/${String(await id.jsonValue())}/file`);
+    const picture = sharp(Buffer.from(await response.arrayBuffer()));
+    const { width, height, depth } = await picture.metadata();
+    expect(depth).toBe("ushort");
+    const { data } = await picture.toColourspace("grey16").raw({ depth: "ushort" }).toBuffer({ resolveWithObject: true });
+    const levels = new Uint16Array(data.buffer, data.byteOffset, data.length / 2);
+    const channels = levels.length / (width * height);
+    const at = (x: number, y: number) => levels[channels * (Math.floor(y * height) * width + Math.floor(x * width))]!;
+    expect([at(0.1, 0.5), at(0.9, 0.5)]).toEqual([65535, 0]);
+  });
+});
+
+describe("the printing map", () => {
+  test("shows every region with what is done there, and is kept as PNG and as a PDF page", async () => {
+    await page.keyboard.press("j");
+    await page.waitForSelector('[data-testid="printing-map"][data-drawn="1"]');
+    await page.evaluate(() => {
+      const kept: Blob[] = [];
+      Object.assign(window, { kept });
+      const make = URL.createObjectURL.bind(URL);
+      URL.createObjectURL = (blob: Blob) => (kept.push(blob), make(blob));
+    });
+    for (const [i, kind] of ["PNG", "PDF"].entries()) {
+      await press(page, `Keep as ${kind}`, '[data-testid="easel"]');
+      await page.waitForFunction((count) => (window as unknown as { kept: Blob[] }).kept.length === count, {}, i + 1);
+    }
+    const kept = await page.waitForFunction(async () => {
+      const blobs = (window as unknown as { kept: Blob[] }).kept;
+      if (blobs.length < 2) return undefined;
+      return Promise.all(blobs.map(async (blob) => ({ type: blob.type, size: blob.size, begins: (await blob.text()).slice(0, 5) })));
+    });
+    const files = await kept.jsonValue();
+    expect(files).toEqual([
+      { type: "image/png", size: expect.any(Number), begins: expect.stringContaining("PNG") },
+      { type: "application/pdf", size: expect.any(Number), begins: "%PDF-" },
+    ]);
+    for (const { size } of files!) expect(size).toBeGreaterThan(50_000);
+    await page.keyboard.press("j");
+    await page.waitForFunction(() => !document.querySelector('[data-testid="printing-map"]'));
+  });
 });
 
 test("no page complained", () => expect(faults).toEqual([]));

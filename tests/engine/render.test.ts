@@ -139,7 +139,8 @@ function fullPlan(): Plan {
   plan.passes[0]!.gate = { ...gate, source: "own", hue: { centreDeg: 40, widthDeg: 60, shoulderDeg: 60, invert: false } };
   plan.passes[1]!.gate = { ...gate, blur: 0.03 };
   plan.passes[3]!.region = "found";
-  plan.passes[3]!.gate = gate;
+  plan.passes[3]!.gate = { ...gate, repair: [{ radius: 0.1, hardness: 0.5, flow: 0.6, pressure: "none", erase: false, path }] };
+  plan.passes[2]!.gate = { ...gate, repair: [{ radius: 0.1, hardness: 0.5, flow: 0.6, pressure: "none", erase: true, path }] };
   plan.passes[4]!.gate = { ...gate, source: "blue", blur: 0.02, narrow: 1 };
   plan.passes[5]!.region = "drawn";
   plan.sets = [{ id: "last", name: "Last", on: true, strength: 1.5 }];
@@ -294,7 +295,7 @@ test("what each pass changes adds up to the print", () => {
   }
 });
 
-test.each([0, 1, 3, 4])("the mask of pass %i as a file is the mask on the bench, at full size and reduced", async (index) => {
+test.each([0, 1, 2, 3, 4])("the mask of pass %i as a file is the mask on the bench, at full size and reduced", async (index) => {
   const [W, H] = [320, 240];
   const levels = colourful(W, H);
   const picture = await decodedFrom("masked.png", await rgb16(levels, W, H).png().toBuffer());

@@ -1,3 +1,4 @@
+import type { Stroke } from "../brush/stroke";
 import type { Weights } from "../mix/weights";
 import { LAST_ZONE } from "../zones/zone";
 
@@ -37,6 +38,8 @@ export interface Gate {
   /** Standard deviation of a blur over the mask, in long edges. */
   blur: number;
   hue: HueLimit | null;
+  /** Strokes that let more through, or less, whatever the tone. */
+  repair: Stroke[];
 }
 
 export const MOST_NARROW = 4;
@@ -57,6 +60,7 @@ export function openGate(): Gate {
     narrow: 0,
     blur: 0,
     hue: null,
+    repair: [],
   };
 }
 
@@ -87,8 +91,8 @@ export function hueShare({ centreDeg, widthDeg, shoulderDeg }: HueLimit, hueDeg:
 }
 
 /** Whether the tone entering the pass decides at each place by itself, so that the gate is a part of the pass's own curve. */
-export function readsEnteringTone({ source, blur }: Gate): boolean {
-  return source === "entering" && blur === 0;
+export function readsEnteringTone({ source, blur, repair }: Gate): boolean {
+  return source === "entering" && blur === 0 && repair.length === 0;
 }
 
 /**

@@ -5,6 +5,7 @@ import { pairTable } from "../kernels/pairTable";
 import { hueCurve } from "../mix/hueCurve";
 import type { Weights } from "../mix/weights";
 import type { Region } from "../region/region";
+import { gateKey } from "../gate/gateKey";
 import { shapeKey } from "../region/shapeKey";
 import type { Spread } from "../spatial/toneBase";
 import { zonesOnShare } from "../zones/keptZones";
@@ -108,7 +109,7 @@ function hueKey(mix: Mix): string {
 }
 
 function keyOf(pass: Pass): string {
-  return JSON.stringify([pass.on, pass.strength, pass.blend, pass.zonesOff, pass.gate, pass.move]);
+  return JSON.stringify([pass.on, pass.strength, pass.blend, pass.zonesOff, pass.gate && gateKey(pass.gate), pass.move]);
 }
 
 /** Equal keys, equal regions; names do not change where a region lies. */
@@ -126,7 +127,7 @@ function compiledMask(pass: Pass, regions: ReadonlyMap<string, { region: Region;
   const known = pass.region === null ? undefined : regions.get(pass.region);
   const gate = pass.gate && isLeft(pass.gate) ? pass.gate : undefined;
   if (!known && !gate) return undefined;
-  return { region: known?.region, gate, key: `${known?.key ?? ""} ${gate ? JSON.stringify(gate) : ""}` };
+  return { region: known?.region, gate, key: `${known?.key ?? ""} ${gate ? gateKey(gate) : ""}` };
 }
 
 /** Whether a gate does more than the step's curve does already. */

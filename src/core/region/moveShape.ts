@@ -11,8 +11,9 @@ export function movedShape(shape: Shape, dx: number, dy: number): Shape {
       return move(shape);
     case "gradient":
       return { ...shape, from: move(shape.from), to: move(shape.to) };
-    case "likeness":
-      return shape; // it lies where the picture is like it
+    case "likeness": // it lies where the picture is like it
+    case "picture": // it lies over the whole
+      return shape;
   }
 }
 
@@ -37,6 +38,7 @@ export function turnedShape(shape: Shape, about: Point, turnDeg: number, factor:
       return { ...shape, from: turn(shape.from), to: turn(shape.to) };
     case "brush":
     case "likeness":
+    case "picture":
       return shape;
   }
 }
@@ -52,6 +54,7 @@ export function middleOfShape(shape: Shape): Point | undefined {
       return meanOf([shape.from, shape.to]);
     case "brush":
     case "likeness":
+    case "picture":
       return undefined;
   }
 }

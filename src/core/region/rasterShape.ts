@@ -1,7 +1,9 @@
 import { layStrokes } from "../brush/layStrokes";
 import type { Stroke } from "../brush/stroke";
 import { contourOf, gradientAt, smoothStep } from "./contour";
+import { layBase } from "../spatial/layBase";
 import type { Grid } from "./grid";
+import { pictureBase } from "./pictureLevels";
 import type { BrushShape, GradientShape, LikenessShape, OutlineShape, OvalShape, Shape } from "./region";
 import { signedDistance } from "./signedDistance";
 
@@ -18,6 +20,8 @@ export function rasterShape(shape: DrawnShape, grid: Grid): Float32Array {
       return rasterGradient(shape, grid);
     case "brush":
       return rasterBrush(shape, grid);
+    case "picture":
+      return layBase(pictureBase(shape), grid, undefined);
   }
 }
 

@@ -67,7 +67,16 @@ export interface LikenessShape extends ShapeBase {
   connected: boolean;
 }
 
-export type Shape = OutlineShape | OvalShape | GradientShape | BrushShape | LikenessShape;
+/** A greyscale picture laid over the whole, stretched to it: white acts, black does not. */
+export interface PictureShape extends ShapeBase {
+  kind: "picture";
+  width: number;
+  height: number;
+  /** A level of 0–255 for each of its pixels, row after row, in base64. */
+  levels: string;
+}
+
+export type Shape = OutlineShape | OvalShape | GradientShape | BrushShape | LikenessShape | PictureShape;
 export type ShapeKind = Shape["kind"];
 
 /** Where passes act: drawn once, used by any of them. */
@@ -90,6 +99,8 @@ export const MOST_SHAPES = 60;
 export const MOST_CORNERS = 500;
 export const MOST_STROKES = 20_000;
 export const MOST_TOUCHES = 2000;
+/** Long edge of an imported picture: an edge of a mask is softer than its pixels. */
+export const MOST_PICTURE_EDGE = 512;
 export const MOST_FEATHER = 1;
 export const MOST_SOFTEN = 0.2;
 export const MOST_FIT = 0.1;

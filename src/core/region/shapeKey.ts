@@ -7,7 +7,12 @@ const numbers = new WeakMap<Stroke, number>();
 /** Equal keys, equal places: a shape's data, its strokes by the objects they are, for there may be thousands. */
 export function shapeKey(shape: Shape): string {
   if (shape.kind !== "brush") return JSON.stringify({ ...shape, id: "" });
-  return `brush ${shape.combine} ${shape.x} ${shape.y} ${shape.strokes.map(numberOf).join(",")}`;
+  return `brush ${shape.combine} ${shape.x} ${shape.y} ${strokesKey(shape.strokes)}`;
+}
+
+/** Strokes by the objects they are. */
+export function strokesKey(strokes: readonly Stroke[]): string {
+  return strokes.map(numberOf).join(",");
 }
 
 function numberOf(stroke: Stroke): number {

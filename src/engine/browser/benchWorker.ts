@@ -275,6 +275,10 @@ function regionPlane(plan: Plan, regionId: string): RegionPlane | undefined {
 function glimpse(plan: Plan, of: GlimpseOf): Glimpse[] {
   const small = (open!.small ??= open!.preview.reducedTo(fitLongEdge(open!.preview.size, GLIMPSE_EDGE)));
   const compiled = compileSmall(plan);
+  if (of === "sheet") {
+    const { preview } = open!;
+    return [{ ...preview.size, rgba: preview.render(compile(plan), undefined, showingOf({ kind: "picture" })) }];
+  }
   if (of === "print") return [{ ...small.size, rgba: small.render(compiled, undefined, showingOf({ kind: "picture" })) }];
   return small.changes(compiled).map((change) => ({ ...small.size, rgba: changePixels(change) }));
 }
@@ -293,7 +297,7 @@ function showingOf(look: BenchLook): Showing {
   const known = showings.get(key);
   if (known) return known;
   const isOther = look.kind === "colour" || look.kind === "change" || look.kind === "mask";
-  const table = look.kind === "colour" ? encodedLight() : lookTable(isOther ? { kind: "picture" } : look);
+  const table = look.kind === "colour" ? encodedLight() : lookTable(isOther || look.kind === "map" ? { kind: "picture" } : look);
   const of = isOther ? look.kind : "print";
   const showing = { table, dithered: look.kind !== "stepped" && look.kind !== "colour", of, screens: false } as const;
   showings.set(key, showing);

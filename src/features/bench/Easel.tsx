@@ -9,6 +9,7 @@ import { BrushCursor } from "./BrushCursor";
 import { beginDrawing, type Drawer } from "./drawing";
 import { beginPull, type Puller } from "./pulling";
 import { Pins, togglePin } from "./Pins";
+import { PrintingMap } from "./PrintingMap";
 import { Readings } from "./Readings";
 import { RegionOverlay } from "./RegionOverlay";
 import { sizeBrush } from "./brushSize";
@@ -81,6 +82,7 @@ export function Easel() {
   const tool = useBenchState((state) => state.tool);
   const reading = useBenchState((state) => state.reading);
   const isReady = useBenchState((state) => state.isReady);
+  const isMap = useBenchState((state) => state.look.kind === "map");
   const failure = useBenchState((state) => state.failure);
   const [isSpaceHeld, setSpaceHeld] = useSpaceKey();
   const drag = useRef<{ x: number; y: number; view: View } | undefined>(undefined);
@@ -97,6 +99,7 @@ export function Easel() {
   };
   const moves = tool === "move" || isSpaceHeld;
   const isPulling = tool === "pull-hue" || tool === "pull-tone" || tool === "pick-tones" || tool === "pick-hue";
+  const paints = tool === "brush" || tool === "repair";
   const drawer = useRef<Drawer | undefined>(undefined);
   const touchOf = (event: {
     clientX: number;
@@ -182,7 +185,7 @@ export function Easel() {
   );
   useWheel(easel, (event) => {
     event.preventDefault();
-    if (tool === "brush" && event.shiftKey) return sizeBrush(store, (event.deltaY || event.deltaX) < 0 ? 1.1 : 1 / 1.1);
+    if (paints && event.shiftKey) return sizeBrush(store, (event.deltaY || event.deltaX) < 0 ? 1.1 : 1 / 1.1);
     zoomTo(wheelScale(view.scale, event.deltaY), pointIn(event));
   });
   useZoomKeys(zoomTo, view.scale, pixelRatio, () => setZoomed(undefined));
@@ -194,7 +197,7 @@ export function Easel() {
       ref={easel}
       className={styles.easel}
       data-testid="easel"
-      style={{ cursor: moves ? "grab" : isPulling ? "ns-resize" : tool === "pin" ? "copy" : tool === "brush" ? "none" : "crosshair" }}
+      style={{ cursor: moves ? "grab" : isPulling ? "ns-resize" : tool === "pin" ? "copy" : paints ? "none" : "crosshair" }}
       onPointerDown={(event) => void onPointerDown(event)}
       onPointerMove={onPointerMove}
       onPointerLeave={() => store.getState().set({ reading: undefined })}
@@ -234,6 +237,7 @@ export function Easel() {
             />
             <Pins />
             <RegionOverlay size={box} />
+            {isMap && <PrintingMap size={box} />}
           </div>
         </div>
       )}
@@ -243,7 +247,7 @@ export function Easel() {
         </p>
       )}
       {pull && <PullMark pull={pull} />}
-      {tool === "brush" && <BrushCursor easel={easel} long={Math.max(box.width, box.height)} />}
+      {paints && <BrushCursor easel={easel} long={Math.max(box.width, box.height)} />}
       <div className={styles.tray} role="toolbar" aria-label="Tools" aria-orientation="vertical">
         {TOOLS.map(({ tool: name, label, key, hint }) => (
           <button

@@ -6,6 +6,7 @@ const KEYS: [string, string][] = [
   ["S", "stepped view"],
   ["C", "source colour"],
   ["X", "what the step in hand changes, on mid grey"],
+  ["J", "printing map: all regions and what is done there"],
   ["U", "the print only as far as the step in hand"],
   ["V", "show full black as lines, bare paper as dots"],
   ["Q, held", "before the step in hand"],

@@ -2,17 +2,14 @@
 import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { memo, useEffect, useRef } from "react";
-import { formatGrade } from "@/core/contrast/contrastCurve";
-import { isHold } from "@/core/placement/strand";
 import { passInSet } from "@/core/plan/editPasses";
 import type { Pass, PassSet } from "@/core/plan/plan";
-import { formatZone } from "@/core/zones/zone";
 import type { Glimpse } from "@/engine/messages";
 import { formatPercent } from "@/features/shared/ValueSlider";
 import { useBench } from "./BenchContext";
 import { chooseStep } from "./benchStore";
 import { GlimpseCanvas } from "./GlimpseView";
-import { MOVE_NAMES } from "./moveNames";
+import { gateWords, passWords } from "./passWords";
 import styles from "./PlanRibbon.module.css";
 
 interface Props {
@@ -82,24 +79,3 @@ export const PassSlip = memo(function PassSlip({ pass, number, isOn, change, set
     </div>
   );
 });
-
-/** The tones it acts on, if not all. */
-function gateWords({ gate }: Pass): string | undefined {
-  return gate ? `${formatZone(gate.from)}–${formatZone(gate.to)}` : undefined;
-}
-
-/** What a pass does, as short as it can be said. */
-function passWords({ move, blend }: Pass): string {
-  const how = blend === "normal" ? "" : `, ${blend.replace("-", " ")}`;
-  switch (move.kind) {
-    case "contrast":
-      return `Grade ${formatGrade(move.grade)}${how}`;
-    case "contrast-mask":
-      return `Mask ${formatPercent(move.density)}${how}`;
-    case "placement": {
-      const moved = move.strands.filter((strand) => !isHold(strand));
-      const furthest = moved.toSorted((a, b) => Math.abs(b.to - b.from) - Math.abs(a.to - a.from))[0];
-      return `${furthest ? `${formatZone(furthest.from)} → ${formatZone(furthest.to)}` : MOVE_NAMES.placement}${how}`;
-    }
-  }
-}

@@ -12,7 +12,8 @@ const LOOKS = [
   { value: "stepped", label: "Stepped" },
   { value: "change", label: "Change" },
   { value: "mask", label: "Mask" },
-  { value: "colour", label: "Source colour" },
+  { value: "map", label: "Map" },
+  { value: "colour", label: "Source" },
 ] as const;
 
 const SAVE_WORDS: Record<SaveState, string> = {

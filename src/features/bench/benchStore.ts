@@ -26,7 +26,10 @@ export interface BenchStart {
 
 /** The step in hand: a stage of the plan by name, or a pass or a set of passes by id. */
 export type Step = { stage: "colour" | "mix" | "finish" } | { stage: "pass" | "set"; id: string };
-export const DRAWING_TOOLS = ["loop", "polygon", "oval", "gradient", "brush", "likeness"] as const;
+export const REGION_TOOLS = ["loop", "polygon", "oval", "gradient", "brush", "likeness"] as const;
+export type RegionTool = (typeof REGION_TOOLS)[number];
+/** Those of a region, and the brush that repairs a gate. */
+const DRAWING_TOOLS = [...REGION_TOOLS, "repair"] as const;
 export type DrawingTool = (typeof DRAWING_TOOLS)[number];
 export type Tool = "move" | "pull-hue" | "pull-tone" | "read" | "pin" | "pick-tones" | "pick-hue" | DrawingTool;
 

@@ -1,8 +1,9 @@
 import { v4 as uuid } from "uuid";
 import { simplifyPath } from "@/core/brush/simplifyPath";
-import { MOST_PATH_POINTS, packPath, unpackPath, type PathPoint } from "@/core/brush/stroke";
+import { MOST_PATH_POINTS, packPath, unpackPath, type PathPoint, type Stroke } from "@/core/brush/stroke";
 import { MOST_CORNERS, MOST_STROKES, type BrushShape, type LikenessShape, type Point, type Shape } from "@/core/region/region";
-import { chosenRegion, type BenchStore, type DrawingTool } from "./benchStore";
+import { chosenPass, chosenRegion, type BenchStore, type DrawingTool } from "./benchStore";
+import { withGate } from "./gatePulls";
 import { addShape, adjustShape, regionName } from "./regionEdits";
 
 /** A place under the hand, in long edges, with what the hand holds. */
@@ -45,6 +46,8 @@ export function beginDrawing(tool: DrawingTool, at: Touch, store: BenchStore): D
       return paint(at, store);
     case "likeness":
       return sweep(at, store);
+    case "repair":
+      return repair(at, store);
   }
 }
 
@@ -184,27 +187,59 @@ function openShape<K extends Shape["kind"]>(store: BenchStore, kind: K): Extract
   return found as Extract<Shape, { kind: K }> | undefined;
 }
 
-/** Lays a stroke; with Shift a straight one from where the last ended. Alt takes away. */
+/** Lays a stroke on a brushed area; with Shift a straight one from where the last ended. Alt takes away. */
 function paint(at: Touch, store: BenchStore): Drawer | undefined {
-  const { drawing } = store.getState();
-  const { corners: _, combine, erase, ...brush } = drawing;
   const open = openShape(store, "brush");
-  const shape: BrushShape = open ?? { id: uuid(), combine, kind: "brush", x: 0, y: 0, strokes: [] };
+  const shape: BrushShape = open ?? { id: uuid(), combine: combineOf(store), kind: "brush", x: 0, y: 0, strokes: [] };
   if (!open && !addShape(store, shape)) return undefined;
   store.getState().set({ chosenShape: shape.id });
-  if (shape.strokes.length >= MOST_STROKES) {
+  return layStrokes(at, store, {
+    before: shape.strokes,
+    moved: shape,
+    lay: (strokes) => adjustShape(store, shape.id, (now) => (now.kind === "brush" ? { ...now, strokes } : now)),
+    label: (isErasing) => `${isErasing ? "Erased" : "Brushed"} in ${regionName(store)}`,
+  });
+}
+
+/** Lays a stroke on the gate of the pass in hand: more is let through there, or less. */
+function repair(at: Touch, store: BenchStore): Drawer | undefined {
+  const pass = chosenPass(store.getState())?.pass;
+  if (!pass?.gate) {
+    store.getState().set({ failure: "There is no gate to repair in this pass. Choose its tones first." });
+    return undefined;
+  }
+  const { gate } = pass;
+  return layStrokes(at, store, {
+    before: gate.repair,
+    moved: { x: 0, y: 0 },
+    lay: (strokes) => store.getState().adjust((plan) => withGate(plan, pass.id, { ...gate, repair: strokes })),
+    label: (isErasing) => `Gate of ${pass.name} lets ${isErasing ? "less" : "more"} through`,
+  });
+}
+
+/** Where strokes go. */
+interface Ground {
+  before: readonly Stroke[];
+  /** How far all of it was moved since it was laid. */
+  moved: Point;
+  lay(strokes: Stroke[]): void;
+  label(isErasing: boolean): string;
+}
+
+function layStrokes(at: Touch, store: BenchStore, { before, moved, lay, label }: Ground): Drawer | undefined {
+  const { corners: _, combine: __, erase, ...brush } = store.getState().drawing;
+  if (before.length >= MOST_STROKES) {
     store.getState().set({ failure: "This area holds as many strokes as it can. Go on in a new one: choose another tool and come back." });
     return undefined;
   }
-  const toOwn = ({ x, y, pressure }: Touch): PathPoint => ({ x: x - shape.x, y: y - shape.y, pressure });
-  const lastEnd = at.shift ? endOf(shape) : undefined;
+  const isErasing = erase !== at.alt;
+  const toOwn = ({ x, y, pressure }: Touch): PathPoint => ({ x: x - moved.x, y: y - moved.y, pressure });
+  const lastEnd = at.shift ? endOf(before) : undefined;
   let way: PathPoint[] = lastEnd ? [{ ...lastEnd, pressure: at.pressure }, toOwn(at)] : [toOwn(at)];
-  let laid = [...shape.strokes];
+  let laid = [...before];
   // While the hand moves the way only grows, so that only what was added is laid; in the end it is kept with the fewest points.
-  const stroke = (points = way) => ({ ...brush, erase: erase !== at.alt, path: packPath(points) });
-  const lay = (points = way) =>
-    adjustShape(store, shape.id, (now) => (now.kind === "brush" ? { ...now, strokes: [...laid, stroke(points)] } : now));
-  lay();
+  const stroke = (points: readonly PathPoint[]): Stroke => ({ ...brush, erase: isErasing, path: packPath(points) });
+  lay([...laid, stroke(way)]);
   return {
     move(touches) {
       way.push(...touches.map(toOwn));
@@ -213,17 +248,17 @@ function paint(at: Touch, store: BenchStore): Drawer | undefined {
         laid = [...laid, stroke(simplifyPath(way, STROKE_TOLERANCE))];
         way = way.slice(-1);
       }
-      lay();
+      lay([...laid, stroke(way)]);
     },
     finish() {
-      lay(simplifyPath(way, STROKE_TOLERANCE));
-      store.getState().commit(`${erase !== at.alt ? "Erased" : "Brushed"} in ${regionName(store)}`);
+      lay([...laid, stroke(simplifyPath(way, STROKE_TOLERANCE))]);
+      store.getState().commit(label(isErasing));
     },
   };
 }
 
-/** Where the last stroke ended, in the shape's own places. */
-function endOf({ strokes }: BrushShape): Point | undefined {
+/** Where the last stroke ended. */
+function endOf(strokes: readonly Stroke[]): Point | undefined {
   const last = strokes.at(-1);
   if (!last) return undefined;
   const path = unpackPath(last.path);

@@ -87,13 +87,17 @@ export class SaveQueue {
   }
 }
 
+/** Browsers refuse to let a request outlive its page if it carries more than 64 KB. */
+const MOST_KEPT_ALIVE = 60_000;
+
 function request(printId: string, edit: Unsent): Promise<Response> {
-  const { kind, ...body } = edit;
+  const { kind, ...sent } = edit;
+  const body = JSON.stringify(sent);
   const [method, path] = kind === "step" ? ["POST", "revisions"] : ["PUT", "head"];
   return fetch(`/api/prints/${printId}/${path}`, {
     method,
     headers: { "content-type": "application/json" },
-    body: JSON.stringify(body),
-    keepalive: true,
+    body,
+    keepalive: body.length < MOST_KEPT_ALIVE,
   });
 }

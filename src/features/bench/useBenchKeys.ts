@@ -46,7 +46,7 @@ export function useBenchKeys(store: BenchStore, onHelp: () => void): void {
 
 function actions(store: BenchStore, onHelp: () => void): Record<string, () => void> {
   const state = store.getState();
-  const toggle = (kind: "stepped" | "colour" | "change") => () =>
+  const toggle = (kind: "stepped" | "colour" | "change" | "map") => () =>
     state.set({ look: { kind: state.look.kind === kind ? "picture" : kind } });
   return {
     t: () => state.set({ look: zoneLook(state.look, 10) }),
@@ -63,6 +63,7 @@ function actions(store: BenchStore, onHelp: () => void): Record<string, () => vo
     s: toggle("stepped"),
     c: toggle("colour"),
     x: toggle("change"),
+    j: toggle("map"),
     u: () => state.set({ isUpToHere: !state.isUpToHere }),
     v: () => state.set({ screens: !state.screens }),
     q: () => state.set({ isBefore: true }),

@@ -10,6 +10,7 @@ import { MOVE_NAMES } from "../moveNames";
 import { BlendSelect } from "./BlendSelect";
 import { ContrastMaskPart } from "./ContrastMaskPart";
 import { ContrastPart } from "./ContrastPart";
+import { MaskExport } from "./MaskExport";
 import { NameField } from "./NameField";
 import { Panel, Part } from "./Panel";
 import { PlacementPart } from "./PlacementPart";
@@ -101,6 +102,7 @@ export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
           </Button>
         </div>
         <SetRow pass={pass} index={index} />
+        {(pass.region !== null || pass.gate !== null || pass.zonesOff.length > 0) && <MaskExport pass={pass} />}
       </Part>
     </Panel>
   );

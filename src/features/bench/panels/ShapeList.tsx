@@ -22,6 +22,7 @@ const KIND_WORDS: Record<ShapeKind, string> = {
   gradient: "Gradient",
   brush: "Brushed",
   likeness: "Likeness",
+  picture: "Imported picture",
 };
 const COMBINE_WORDS: Record<Combine, string> = { add: "adds", subtract: "takes away", intersect: "keeps common" };
 /** Widest edge on the slider; wider ones are dragged in the picture. */
@@ -94,7 +95,7 @@ export function ShapeList({ region }: { region: Region }) {
             >
               <CloseOutlined />
             </button>
-            {isChosen && shape.kind !== "brush" && <ShapeSettings shape={shape} regionName={region.name} />}
+            {isChosen && shape.kind !== "brush" && shape.kind !== "picture" && <ShapeSettings shape={shape} regionName={region.name} />}
           </li>
         );
       })}

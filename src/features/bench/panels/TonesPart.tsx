@@ -10,6 +10,7 @@ import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import { parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../BenchContext";
 import { withGate } from "../gatePulls";
+import { BrushSettings } from "./BrushSettings";
 import { Part } from "./Panel";
 import { ZoneSwitches } from "./ZoneSwitches";
 import styles from "./Panel.module.css";
@@ -39,7 +40,13 @@ export function TonesPart({ pass }: { pass: Pass }) {
     label: ready.name,
     onClick: () =>
       setGate(
-        { ...ready.gate, source: gate?.source ?? "entering", weights: gate?.weights ?? ready.gate.weights, hue: gate?.hue ?? null },
+        {
+          ...ready.gate,
+          source: gate?.source ?? "entering",
+          weights: gate?.weights ?? ready.gate.weights,
+          hue: gate?.hue ?? null,
+          repair: gate?.repair ?? [],
+        },
         ready.name,
       ),
   }));
@@ -197,6 +204,44 @@ function GateControls({ pass, gate }: { pass: Pass; gate: Gate }) {
         <span className={styles.hint}>{gate.narrow === 0 ? "As wide as the shoulders" : `Narrowed ${gate.narrow} times`}</span>
       </div>
       <EdgeHint pass={pass} gate={gate} />
+      <Repair pass={pass} gate={gate} />
+    </>
+  );
+}
+
+/** A brush on the gate's mask, for what tones alone cannot tell apart. */
+function Repair({ pass, gate }: { pass: Pass; gate: Gate }) {
+  const { store } = useBench();
+  const tool = useBenchState((state) => state.tool);
+  const { change, commit } = useGate(pass, gate);
+  const isOn = tool === "repair";
+  return (
+    <>
+      <div className={styles.row}>
+        <button
+          type="button"
+          className={styles.chip}
+          aria-pressed={isOn}
+          title="Paint where the gate is to let more through; Alt, or E, for less"
+          data-testid="repair"
+          onClick={() => store.getState().set({ tool: isOn ? "read" : "repair" })}
+        >
+          Repair by brush
+        </button>
+        {gate.repair.length > 0 && (
+          <button
+            type="button"
+            className={styles.small}
+            onClick={() => {
+              change({ repair: [] });
+              commit("Gate without repairs");
+            }}
+          >
+            Clear repairs
+          </button>
+        )}
+      </div>
+      {isOn && <BrushSettings />}
     </>
   );
 }

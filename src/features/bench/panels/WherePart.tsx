@@ -6,16 +6,17 @@ import type { Pass } from "@/core/plan/plan";
 import { MOST_FIT, MOST_SOFTEN, type Combine, type Region } from "@/core/region/region";
 import { formatPercent, parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../BenchContext";
-import { isDrawing, type DrawingTool } from "../benchStore";
+import { isDrawing, REGION_TOOLS, type RegionTool } from "../benchStore";
 import { formatShare } from "../formatShare";
 import { adjustRegion } from "../regionEdits";
 import { BrushSettings } from "./BrushSettings";
+import { ImportedPicture } from "./ImportedPicture";
 import { NameField } from "./NameField";
 import { Part } from "./Panel";
 import { ShapeList } from "./ShapeList";
 import styles from "./Panel.module.css";
 
-const TOOLS: Record<DrawingTool, { label: string; hint: string }> = {
+const TOOLS: Record<RegionTool, { label: string; hint: string }> = {
   loop: { label: "Loop", hint: "Draw freehand round what is meant" },
   polygon: { label: "Polygon", hint: "Click corner by corner (Alt: a sharp one); Enter closes, Backspace takes the last one back" },
   oval: { label: "Oval", hint: "Drag from its middle to its edge; Shift makes it round" },
@@ -79,10 +80,11 @@ function DrawingTools({ hasRegion }: { hasRegion: boolean }) {
   const tool = useBenchState((state) => state.tool);
   const drawing = useBenchState((state) => state.drawing);
   const { set } = store.getState();
+  const isRegionTool = isDrawing(tool) && tool !== "repair";
   return (
     <>
       <div className={styles.chips} role="group" aria-label="Draw a region with">
-        {(Object.keys(TOOLS) as DrawingTool[]).map((name) => (
+        {REGION_TOOLS.map((name) => (
           <button
             key={name}
             type="button"
@@ -96,8 +98,9 @@ function DrawingTools({ hasRegion }: { hasRegion: boolean }) {
           </button>
         ))}
       </div>
-      {isDrawing(tool) && <p className={styles.hint}>{TOOLS[tool].hint}.</p>}
-      {isDrawing(tool) && hasRegion && (
+      <ImportedPicture />
+      {isRegionTool && <p className={styles.hint}>{TOOLS[tool].hint}.</p>}
+      {isRegionTool && hasRegion && (
         <Segmented
           size="small"
           block

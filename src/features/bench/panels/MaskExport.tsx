@@ -1,0 +1,28 @@
+"use client";
+import { Button } from "antd";
+import type { Pass } from "@/core/plan/plan";
+import { useBench } from "../BenchContext";
+import styles from "./Panel.module.css";
+
+/** Sends the pass's mask to the exports, as a 16-bit PNG at full size. */
+export function MaskExport({ pass }: { pass: Pass }) {
+  const { start, store } = useBench();
+  const onExport = async () => {
+    store.getState().commitPending();
+    const { history, set } = store.getState();
+    const response = await fetch(`/api/prints/${start.print.id}/exports`, {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify({ settings: { format: "png16", maskOf: pass.id }, revision: history.head }),
+    }).catch(() => undefined);
+    if (response?.ok) set({ notice: `The mask of ${pass.name} is being made; it is listed under Finish.` });
+    else set({ failure: "The mask could not be exported just now. Nothing is lost; try again in a moment." });
+  };
+  return (
+    <div className={styles.row}>
+      <Button size="small" title="A 16-bit PNG: white acts, black does not" onClick={() => void onExport()}>
+        Export its mask
+      </Button>
+    </div>
+  );
+}
