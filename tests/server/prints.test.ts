@@ -2,7 +2,11 @@ import { randomUUID } from "node:crypto";
 import fc from "fast-check";
 import { beforeAll, describe, expect, test } from "vitest";
 import { defaultPlan } from "@/core/plan/defaultPlan";
+import { packPath } from "@/core/brush/stroke";
+import { openGate } from "@/core/gate/gate";
+import { emptyRegion } from "@/core/plan/editRegions";
 import type { Plan } from "@/core/plan/plan";
+import { packLevels } from "@/core/region/pictureLevels";
 import { migrate } from "@/server/migrate";
 import { importPicture } from "@/server/pictures/pictures";
 import { addPrint, appendRevision, changePrint, getPrint, getRevision, listPrints, listRevisions, moveHead } from "@/server/prints/prints";
@@ -141,4 +145,51 @@ test("what is not there is said to be not there", async () => {
   await expect(addPrint(sql(), nowhere, defaultPlan())).rejects.toMatchObject({ code: "not_found" });
   const { head } = await getPrint(sql(), printId);
   await expect(moveHead(sql(), printId, { base: head, to: nowhere })).rejects.toMatchObject({ code: "not_found" });
+});
+
+describe("plans of many strokes", () => {
+  const stroke = (i: number) => ({
+    radius: 0.02,
+    hardness: 0.3,
+    flow: 0.5,
+    pressure: "none" as const,
+    erase: i % 3 === 0,
+    path: packPath([{ x: (i % 90) / 100, y: 0.3, pressure: 1 }]),
+  });
+  const planOf = (count: number): Plan => {
+    const plan = defaultPlan();
+    const strokes = Array.from({ length: count }, (_, i) => stroke(i));
+    const levels = packLevels(Uint8Array.from({ length: 90 * 60 }, (_, i) => i % 251));
+    plan.regions = [
+      {
+        ...emptyRegion("region", "Region"),
+        shapes: [
+          { id: "area", combine: "add", kind: "brush", x: 0, y: 0, strokes },
+          { id: "file", combine: "subtract", kind: "picture", width: 90, height: 60, levels },
+        ],
+      },
+    ];
+    plan.passes[0]!.region = "region";
+    plan.passes[0]!.gate = { ...openGate(), repair: strokes.slice(0, 120) };
+    return plan;
+  };
+  test("come back whole, and a step more costs what it adds", async () => {
+    const print = await addPrint(sql(), pictureId, defaultPlan());
+    const size = async (id: string) => {
+      const [row] = await sql()<{ bytes: number }[]>`select length(plan::text) as bytes from revision where id = ${id}`;
+      return row!.bytes;
+    };
+    const pieces = async () => (await sql()<{ count: number }[]>`select count(*)::int as count from plan_piece`)[0]!.count;
+    let base = print.head;
+    for (const count of [2030, 2031]) {
+      const edit = { id: randomUUID(), base, label: `${count} strokes`, plan: planOf(count) };
+      await appendRevision(sql(), print.id, edit);
+      expect((await getRevision(sql(), print.id, edit.id)).plan).toEqual(edit.plan);
+      expect(await size(edit.id)).toBeLessThan(20_000); // the plan itself is of more than 250,000 characters
+      base = edit.id;
+    }
+    const kept = await pieces();
+    await appendRevision(sql(), print.id, { id: randomUUID(), base, label: "one more", plan: planOf(2032) });
+    expect(await pieces()).toBe(kept);
+  });
 });

@@ -5,6 +5,7 @@ import { EXPORT_FORMAT_FACTS, ExportSettings } from "@/contracts/exportSettings"
 import { Plan } from "@/contracts/plan";
 import type { Sql } from "../db";
 import { AppError } from "../errors";
+import { unstowPlan } from "../prints/planStore";
 import { EXPORT_QUEUE } from "./boss";
 
 /** How long a running export may go without a sign of life before another worker takes it. */
@@ -80,7 +81,7 @@ export async function takeExport(sql: Sql, id: string): Promise<ExportWork | und
     from export e join revision r on r.id = e.revision_id join print p on p.id = e.print_id join picture pic on pic.id = p.picture_id
     where e.id = ${id}
   `;
-  return Work.parse(row);
+  return Work.parse({ ...row, plan: await unstowPlan(sql, row!.plan) });
 }
 
 /** Notes progress as a sign of life; false where the export was cancelled meanwhile. */

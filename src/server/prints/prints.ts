@@ -5,6 +5,7 @@ import { PrintSummary, Revision, RevisionSummary, type HeadMove, type NewRevisio
 import type { Plan } from "@/core/plan/plan";
 import type { Sql } from "../db";
 import { AppError } from "../errors";
+import { stowPlan, unstowPlan } from "./planStore";
 
 type Tx = postgres.TransactionSql;
 
@@ -68,7 +69,7 @@ export async function getRevision(sql: Sql, printId: string, id: string): Promis
     select id, parent, label, created_at as "createdAt", plan from revision where print_id = ${printId} and id = ${id}
   `;
   if (!row) throw new AppError("not_found", "this step of the print is not here");
-  return Revision.parse(row);
+  return Revision.parse({ ...row, plan: await unstowPlan(sql, row.plan) });
 }
 
 /**
@@ -114,9 +115,10 @@ async function insertRevision(
   printId: string,
   revision: { id: string; label: string; plan: Plan; parent: string | null },
 ): Promise<void> {
+  const plan = await stowPlan(tx, revision.plan);
   await tx`
     insert into revision (id, print_id, parent, label, plan)
-    values (${revision.id}, ${printId}, ${revision.parent}, ${revision.label}, ${tx.json(revision.plan as unknown as postgres.JSONValue)})
+    values (${revision.id}, ${printId}, ${revision.parent}, ${revision.label}, ${tx.json(plan)})
   `;
 }
 
