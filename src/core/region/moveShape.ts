@@ -1,4 +1,5 @@
-import type { Point, Shape } from "./region";
+import { unpackPath } from "../brush/stroke";
+import type { BrushShape, Point, Shape } from "./region";
 
 /** Every place of a shape carried to another. Brushed areas only shift. Units: long edges. */
 export function movedShape(shape: Shape, dx: number, dy: number): Shape {
@@ -53,10 +54,26 @@ export function middleOfShape(shape: Shape): Point | undefined {
     case "gradient":
       return meanOf([shape.from, shape.to]);
     case "brush":
+      return middleOfStrokes(shape);
     case "likeness":
     case "picture":
       return undefined;
   }
+}
+
+/** Strokes asked where they lie: all of thousands need not be. */
+const ASKED_STROKES = 40;
+
+function middleOfStrokes({ strokes, x, y }: BrushShape): Point | undefined {
+  const step = Math.max(1, Math.floor(strokes.length / ASKED_STROKES));
+  const begins = strokes
+    .filter((_, i) => i % step === 0)
+    .map(({ path }) => {
+      const places = unpackPath(path);
+      const middle = 3 * Math.floor(places.length / 6);
+      return { x: places[middle]! + x, y: places[middle + 1]! + y };
+    });
+  return begins.length > 0 ? meanOf(begins) : undefined;
 }
 
 function meanOf(places: readonly Point[]): Point {

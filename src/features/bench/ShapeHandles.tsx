@@ -53,7 +53,7 @@ export function ShapeHandles({ region, size }: { region: Region; size: Size }) {
         </>
       )}
       {middle && <MiddleGrip {...common} middle={middle} />}
-      {middle && shape.kind !== "gradient" && <TurnGrip {...common} middle={middle} />}
+      {middle && hasFeather(shape) && <TurnGrip {...common} middle={middle} />}
     </g>
   );
 }

@@ -1,7 +1,16 @@
 import { v4 as uuid } from "uuid";
 import { simplifyPath } from "@/core/brush/simplifyPath";
 import { MOST_PATH_POINTS, packPath, unpackPath, type PathPoint, type Stroke } from "@/core/brush/stroke";
-import { MOST_CORNERS, MOST_STROKES, type BrushShape, type LikenessShape, type Point, type Shape } from "@/core/region/region";
+import {
+  LEAST_TOLERANCE,
+  MOST_TOLERANCE,
+  MOST_CORNERS,
+  MOST_STROKES,
+  type BrushShape,
+  type LikenessShape,
+  type Point,
+  type Shape,
+} from "@/core/region/region";
 import { chosenPass, chosenRegion, type BenchStore, type DrawingTool } from "./benchStore";
 import { withGate } from "./gatePulls";
 import { addShape, adjustShape, regionName } from "./regionEdits";
@@ -265,6 +274,21 @@ function endOf(strokes: readonly Stroke[]): Point | undefined {
   return { x: path.at(-3)!, y: path.at(-2)! };
 }
 
+/** A drag over the whole long edge makes the tolerance this many times e as large. */
+const TOLERANCE_PULL = 4;
+
+/** With Shift the hand takes more or less of what is like it: to the right for more. */
+function pullTolerance(at: Touch, { id, tolerance }: LikenessShape, store: BenchStore): Drawer {
+  return {
+    move(touches) {
+      const pulled = tolerance * Math.exp(TOLERANCE_PULL * (touches.at(-1)!.x - at.x));
+      const bounded = Math.min(Math.max(pulled, LEAST_TOLERANCE), MOST_TOLERANCE);
+      adjustShape(store, id, (now) => (now.kind === "likeness" ? { ...now, tolerance: bounded } : now));
+    },
+    finish: () => store.getState().commit(`Tolerance in ${regionName(store)}`),
+  };
+}
+
 /** Touches what is meant, and sweeps over it; Alt takes away. */
 function sweep(at: Touch, store: BenchStore): Drawer | undefined {
   const open = openShape(store, "likeness");
@@ -277,6 +301,7 @@ function sweep(at: Touch, store: BenchStore): Drawer | undefined {
     tolerance: 0.08,
     connected: true,
   };
+  if (open && at.shift) return pullTolerance(at, open, store);
   if (!open && at.alt) {
     store.getState().set({ failure: "Touch what is meant first; then Alt takes away what is not." });
     return undefined;

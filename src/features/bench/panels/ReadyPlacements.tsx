@@ -13,6 +13,9 @@ import { withMove } from "../benchStore";
 import { GlimpseView } from "../GlimpseView";
 import styles from "./ReadyPlacements.module.css";
 
+/** Opened below what is seen, a list is brought into view. */
+const intoView = (element: HTMLElement | null) => element?.scrollIntoView({ block: "nearest" });
+
 /** Placements to start from, each shown small on this picture, and large while it is pointed at. */
 export function ReadyPlacements({ pass, onTaken }: { pass: Pass; onTaken(): void }) {
   const { store } = useBench();
@@ -91,7 +94,7 @@ export function ReadyPlacements({ pass, onTaken }: { pass: Pass; onTaken(): void
     </button>
   );
   return (
-    <div className={styles.choice} data-testid="ready-placements">
+    <div className={styles.choice} data-testid="ready-placements" ref={intoView}>
       <div className={styles.cards}>
         {READY_PLACEMENTS.map(({ name: label, purpose, strands }) => card(label, label, purpose, strands))}
       </div>

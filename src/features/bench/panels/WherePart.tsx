@@ -22,7 +22,10 @@ const TOOLS: Record<RegionTool, { label: string; hint: string }> = {
   oval: { label: "Oval", hint: "Drag from its middle to its edge; Shift makes it round" },
   gradient: { label: "Gradient", hint: "Drag from where it acts fully to where it acts no more; Shift keeps it level or upright" },
   brush: { label: "Brush", hint: "Paint; Shift for a straight line from the last place, Alt erases, [ and ] change the size" },
-  likeness: { label: "Likeness", hint: "Touch and sweep over what is meant; Alt takes away what is not" },
+  likeness: {
+    label: "Likeness",
+    hint: "Touch and sweep over what is meant; Alt takes away what is not; Shift and drag for more or less of it",
+  },
 };
 
 const COMBINE_WORDS: { value: Combine; label: string }[] = [
@@ -45,7 +48,7 @@ export function WherePart({ pass }: { pass: Pass }) {
     commit(name ? `${pass.name} in ${name}` : `${pass.name} on the whole picture`);
   };
   const others = plan.regions.filter(({ id }) => id !== region?.id);
-  const share = acting === undefined ? undefined : `${formatShare(acting)} of the picture`;
+  const share = acting === undefined ? undefined : acting === 0 ? "nowhere in the picture" : `${formatShare(acting)} of the picture`;
   return (
     <Part title="Where" state={region ? share : "the whole picture"}>
       <DrawingTools hasRegion={!!region} />
