@@ -4,7 +4,7 @@ import { LEAST_GAP, type Strand } from "@/core/placement/strand";
 import { BLEND_MODES } from "@/core/blend/blend";
 import { PLAN_VERSION, type Move, type Plan } from "@/core/plan/plan";
 
-import { anyGate, anyRegion } from "./anyRegion";
+import { anyGate, anyRegion, anyStroke } from "./anyRegion";
 
 // Any valid plan, for property tests.
 
@@ -38,6 +38,21 @@ const knots: fc.Arbitrary<HueKnot[]> = fc
   });
 
 const anyMove: fc.Arbitrary<Move> = fc.oneof(
+  fc
+    .record({
+      strokes: fc.array(
+        fc
+          .tuple(anyStroke, fc.boolean(), fc.double({ min: 0, max: 3, noNaN: true }))
+          .map(([stroke, burns, ceiling]) => ({ ...stroke, burns, ceiling })),
+        { maxLength: 4 },
+      ),
+      dodge: unit.map((u) => 2 * u),
+      burn: unit.map((u) => 2 * u),
+      flat: fc.double({ min: -4, max: 4, noNaN: true }),
+      zones: fc.array(fc.double({ min: -4, max: 4, noNaN: true }), { minLength: 11, maxLength: 11 }),
+      endsHeld: fc.boolean(),
+    })
+    .map((settings) => ({ kind: "exposure" as const, ...settings })),
   anyStrands().map((strands) => ({ kind: "placement" as const, strands })),
   fc
     .record({

@@ -11,7 +11,7 @@ const place = fc.record({ x: number(-0.3, 1.3), y: number(-0.3, 1.3) });
 const feather = { inner: number(0, 0.2), outer: number(0, 0.2) };
 const base = { id: fc.string({ minLength: 1, maxLength: 8 }), combine: fc.constantFrom(...COMBINES) };
 
-const stroke = fc.record({
+export const anyStroke = fc.record({
   radius: number(0.003, 0.2),
   hardness: number(0, 1),
   flow: number(0, 1),
@@ -45,7 +45,7 @@ export const anyShape: fc.Arbitrary<Shape> = fc.oneof(
     kind: fc.constant("brush" as const),
     x: number(-0.2, 0.2),
     y: number(-0.2, 0.2),
-    strokes: fc.array(stroke, { maxLength: 5 }),
+    strokes: fc.array(anyStroke, { maxLength: 5 }),
   }),
   fc.record({
     ...base,
@@ -91,7 +91,7 @@ export const anyGate: fc.Arbitrary<Gate> = fc
     invert: fc.boolean(),
     narrow: fc.nat(4),
     blur: fc.oneof(fc.constant(0), number(0.005, 0.1)),
-    repair: fc.oneof({ weight: 3, arbitrary: fc.constant<Stroke[]>([]) }, { weight: 1, arbitrary: fc.array(stroke, { maxLength: 3 }) }),
+    repair: fc.oneof({ weight: 3, arbitrary: fc.constant<Stroke[]>([]) }, { weight: 1, arbitrary: fc.array(anyStroke, { maxLength: 3 }) }),
     hue: fc.option(fc.record({ centreDeg: number(0, 360), widthDeg: number(0, 180), shoulderDeg: number(0, 180), invert: fc.boolean() })),
   })
   .map(({ ends: [a, b], ...gate }) => ({ ...gate, from: Math.min(a, b), to: Math.max(a, b) }));

@@ -2,15 +2,16 @@ import { z } from "zod";
 import { BLEND_MODES } from "@/core/blend/blend";
 import { HARDEST_GRADE, LEAST_RANGE, SOFTEST_GRADE } from "@/core/contrast/contrastCurve";
 import { LEAST_MASK_RADIUS, MOST_MASK_RADIUS } from "@/core/contrast/contrastMask";
+import { MOST_CEILING, MOST_STOPS } from "@/core/exposure/exposure";
 import { CoreError } from "@/core/errors";
 import { HUE_STOPS_LIMIT, LEAST_HUE_GAP, MOST_HUE_KNOTS, type HueKnot } from "@/core/mix/hueCurve";
 import { WEIGHT_LIMIT } from "@/core/mix/weights";
 import { LEAST_GAP, type Strand } from "@/core/placement/strand";
 import { LONGEST_NAME, MOST_PASSES } from "@/core/plan/editPasses";
 import { PLAN_VERSION, type Plan as PlanType } from "@/core/plan/plan";
-import { MOST_REGIONS } from "@/core/region/region";
-import { LAST_ZONE } from "@/core/zones/zone";
-import { GateSchema, RegionSchema } from "./region";
+import { MOST_REGIONS, MOST_STROKES } from "@/core/region/region";
+import { LAST_ZONE, ZONE_COUNT } from "@/core/zones/zone";
+import { GateSchema, RegionSchema, StrokeSchema } from "./region";
 
 const ROUNDING = 1e-9;
 const MOST_STRANDS = 60;
@@ -57,9 +58,24 @@ const ContrastMaskMove = z.strictObject({
   edges: z.boolean().describe("Whether the blur stops at edges"),
 });
 
+const Strength = z.number().min(0).max(2);
+const Stops = z.number().min(-MOST_STOPS).max(MOST_STOPS);
+
+const ExposureMove = z.strictObject({
+  kind: z.literal("exposure"),
+  strokes: z
+    .array(StrokeSchema.extend({ burns: z.boolean(), ceiling: z.number().min(0).max(MOST_CEILING).describe("Where it leads, in stops") }))
+    .max(MOST_STROKES)
+    .describe("Lights and darks painted by hand, in order; erasing brings both back to nothing"),
+  dodge: Strength.describe("Times what is dodged"),
+  burn: Strength.describe("Times what is burned"),
+  flat: Stops.describe("Stops over all of the region"),
+  zones: z.array(Stops).length(ZONE_COUNT).describe("Stops for each zone, 0 to X"),
+  endsHeld: z.boolean().describe("Whether the tones at both ends of the scale are left nearly alone"),
+});
+
 const Id = z.string().min(1).max(64);
 const Name = z.string().trim().min(1).max(LONGEST_NAME);
-const Strength = z.number().min(0).max(2);
 
 const PassSchema = z.strictObject({
   id: Id.describe("Any name of its own within the plan"),
@@ -74,7 +90,7 @@ const PassSchema = z.strictObject({
     .describe("Zones whose tones stay as they come, in order")
     .superRefine(refineZones),
   set: Id.nullable().describe("The set it is tied into; the passes of a set are neighbours"),
-  move: z.discriminatedUnion("kind", [PlacementMove, ContrastMove, ContrastMaskMove]),
+  move: z.discriminatedUnion("kind", [PlacementMove, ExposureMove, ContrastMove, ContrastMaskMove]),
 });
 
 const SetSchema = z.strictObject({

@@ -35,7 +35,7 @@ const feather = {
   outer: Feather.describe("Nothing from this far outside it on"),
 };
 
-const StrokeSchema = z.strictObject({
+export const StrokeSchema = z.strictObject({
   radius: z.number().min(0.0001).max(1),
   hardness: Part,
   flow: Part,

@@ -6,8 +6,8 @@ import { CoreError } from "@/core/errors";
 import { KernelHeap } from "@/core/kernels/kernelHeap";
 import { knotsOf, pairTable } from "@/core/kernels/pairTable";
 import { CHROMA_FADE, FLOOR_KNEE } from "@/core/kernels/reference";
-import { BLEND_MODES } from "@/core/blend/blend";
-import type { CompiledPlan, SpatialStep } from "@/core/plan/compilePlan";
+import { BLEND_MODES, type BlendMode } from "@/core/blend/blend";
+import type { CompiledPlan, ExposureStep, SpatialStep } from "@/core/plan/compilePlan";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { ToneBase } from "@/core/spatial/toneBase";
 import { LUMINANCE_WEIGHTS, type Weights } from "@/core/mix/weights";
@@ -211,9 +211,29 @@ export class BandMachine {
       run.surroundingTone(p.tone, p.above, p.stops, p.stops, n);
     }
     run.lookUp(p.stops, p.stops, n, this.#slot(0, stops), knotsOf(stops));
+    if (share && blend === "normal") run.scaleLookedUp(p.stops, p.tone, n, this.#slot(1, share), knotsOf(share));
+    this.#expose(blend, share, byMask);
+  }
+
+  /** tone → tone, exposed by the stops in the machine, where anything is painted, and those given by tone. */
+  applyExposure({ stops, painted, blend, share }: ExposureStep, isPainted: boolean, byMask: boolean): void {
+    const p = this.#plane;
+    const n = padded(this.#n);
+    const run = this.#heap.run;
+    if (isPainted) {
+      run.scaleLookedUp(p.stops, p.tone, n, this.#slot(0, painted), knotsOf(painted));
+      run.addTable(p.stops, p.tone, n, this.#slot(2, stops), knotsOf(stops));
+    } else run.lookUp(p.tone, p.stops, n, this.#slot(2, stops), knotsOf(stops));
+    this.#expose(blend, share, byMask);
+  }
+
+  /** tone → tone, exposed by the plane of stops and blended, as far as share and mask let it through. */
+  #expose(blend: BlendMode, share: Float32Array | undefined, byMask: boolean): void {
+    const p = this.#plane;
+    const n = padded(this.#n);
+    const run = this.#heap.run;
     const mode = BLEND_MODES.indexOf(blend);
     if (mode === 0) {
-      if (share) run.scaleLookedUp(p.stops, p.tone, n, this.#slot(1, share), knotsOf(share));
       if (byMask) run.multiply(p.stops, p.mask, p.stops, n);
       run.exposeBy(p.tone, p.stops, p.tone, n);
       return;

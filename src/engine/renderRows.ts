@@ -7,8 +7,11 @@ import { areaReduceRows, rowsNeeded, type Size } from "@/core/spatial/areaReduce
 import { ditherRow } from "@/core/view/dither";
 import { encodedLevels } from "@/core/view/toneTables";
 import { BAND_PIXELS, BandMachine, type PlaneName } from "./bandMachine";
-import { gridOf } from "@/core/region/grid";
+import { layStrokes } from "@/core/brush/layStrokes";
+import { gridOf, type Grid } from "@/core/region/grid";
 import { rasterShape, type DrawnShape } from "@/core/region/rasterShape";
+import { exposureGoal } from "@/core/exposure/exposure";
+import { exposurePlane, type LayMap } from "./exposurePlane";
 import { isReadOnTheWay } from "./maskKeys";
 import { gateTableOf, maskPlane, repairPlane, type MaskPicture } from "./maskPlane";
 import { NO_HAND, runsOf } from "./runs";
@@ -66,7 +69,12 @@ export function rowRenderer(
         machine.put("mask", maskPlane(...parts), 0, rows * width);
         return repairPlane(...parts);
       };
-      for (const run of runs) applyRun(machine, run, bases.steps.get(run.from), place, run.mask && putMask(run.mask));
+      for (const run of runs) {
+        const added = run.mask && putMask(run.mask);
+        const painted = run.exposure && exposurePlane(run.exposure.settings, layOn(grid));
+        if (painted) machine.put("stops", painted, 0, rows * width);
+        applyRun(machine, run, { base: bases.steps.get(run.from), added, isPainted: !!painted }, place);
+      }
       if (shown) {
         const gate = bases.steps.get(plan.passes.length)?.gate;
         const added = shown.mask && putMask(shown.mask);
@@ -105,6 +113,15 @@ export function rowRenderer(
         write(y, rows, out);
       }
     },
+  };
+}
+
+/** Lays strokes that dodge or burn out on a band. */
+function layOn(grid: Grid): LayMap {
+  return (strokes) => {
+    const plane = new Float32Array(grid.width * grid.height);
+    layStrokes(plane, grid, strokes, exposureGoal);
+    return plane;
   };
 }
 

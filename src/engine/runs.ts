@@ -1,15 +1,16 @@
-import type { CompiledMask, CompiledPass, CompiledPlan, SpatialStep } from "@/core/plan/compilePlan";
+import type { CompiledMask, CompiledPass, CompiledPlan, ExposureStep, SpatialStep } from "@/core/plan/compilePlan";
 import { gateTableOf } from "./maskPlane";
 import { LEAST_FUSED, type TableFuser } from "./fuseTables";
 import { isGatheredOnTheWay, isReadOnTheWay, needsBases } from "./maskKeys";
 
-/** Passes done in one go: tone tables, or one spatial step. */
+/** Passes done in one go: tone tables, or one step of another kind. */
 export interface Run {
   /** Passes done before it and with it. */
   from: number;
   to: number;
   tables: readonly Float32Array[];
   spatial: SpatialStep | undefined;
+  exposure: ExposureStep | undefined;
   /** Where it acts, if not everywhere; such a run is a single pass. */
   mask: CompiledMask | undefined;
   /** How far its gate lets each entering tone through, where that is read on the way. */
@@ -40,15 +41,16 @@ export function looksAtWhole({ passes }: CompiledPlan): boolean {
  */
 export function runsOf(plan: CompiledPlan, hand: Hand, fuser?: TableFuser): Run[] {
   const cuts = new Set([0, plan.passes.length, hand.first, hand.end]);
-  plan.passes.forEach(({ step, mask }, i) => (step?.kind === "spatial" || mask) && cuts.add(i).add(i + 1));
+  plan.passes.forEach(({ step, mask }, i) => (mask || (step && step.kind !== "tone")) && cuts.add(i).add(i + 1));
   const places = [...cuts].sort((a, b) => a - b);
   return places.slice(1).map((to, i) => {
     const from = places[i]!;
     const steps = plan.passes.slice(from, to).flatMap(({ step }) => (step ? [step] : []));
     const spatial = steps.find((step) => step.kind === "spatial");
+    const exposure = steps.find((step) => step.kind === "exposure");
     const tables = steps.flatMap((step) => (step.kind === "tone" ? [step.table] : []));
     const mask = to - from === 1 ? plan.passes[from]!.mask : undefined;
     const gateTable = isReadOnTheWay(mask?.gate) ? gateTableOf(mask.gate) : undefined;
-    return { from, to, spatial, mask, gateTable, tables: fuser && tables.length >= LEAST_FUSED ? [fuser.fuse(tables)] : tables };
+    return { from, to, spatial, exposure, mask, gateTable, tables: fuser && tables.length >= LEAST_FUSED ? [fuser.fuse(tables)] : tables };
   });
 }

@@ -1,8 +1,8 @@
 import { layStroke, layStrokes, type Progress } from "@/core/brush/layStrokes";
+import type { ExposureStroke } from "@/core/exposure/exposure";
 import type { Stroke } from "@/core/brush/stroke";
 import type { Grid } from "@/core/region/grid";
 import { brushGoal, brushGrid, rasterShape, type DrawnShape } from "@/core/region/rasterShape";
-import type { BrushShape } from "@/core/region/region";
 
 /** Bytes of laid out shapes kept. */
 const MOST_BYTES = 64 << 20;
@@ -37,24 +37,29 @@ export class ShapePlanes {
 
   /** The plane of a shape; not to be changed, and good until the next is asked for. */
   plane(shape: DrawnShape): Float32Array {
-    if (shape.kind === "brush") return this.#brushedPlane(shape);
+    if (shape.kind === "brush") {
+      return this.#laidOn(`${shape.id} ${shape.x} ${shape.y}`, brushGrid(shape, this.#grid), shape.strokes, brushGoal);
+    }
     const key = JSON.stringify({ ...shape, id: "", combine: "" });
     const found = this.#planes.get(key) ?? rasterShape(shape, this.#grid);
     keepNewest(this.#planes, key, found, Math.max(4, Math.floor(MOST_BYTES / (4 * found.length))));
     return found;
   }
 
-  #brushedPlane(shape: BrushShape): Float32Array {
-    const place = `${shape.id} ${shape.x} ${shape.y}`;
+  /** Strokes laid by a goal of their own; `id` tells them from others. Not to be changed, and good until the next is asked for. */
+  strokes<S extends Stroke>(id: string, strokes: readonly S[], goalOf: (stroke: S) => number): Float32Array {
+    return this.#laidOn(id, this.#grid, strokes, goalOf as (stroke: Stroke) => number);
+  }
+
+  #laidOn(place: string, grid: Grid, strokes: readonly Stroke[], goalOf: (stroke: Stroke) => number): Float32Array {
     const known = this.#brushed.get(place);
-    const brushed = (known && grown(known, shape, this.#grid)) ?? this.#laid(shape, known);
+    const brushed = (known && grown(known, grid, strokes, goalOf)) ?? this.#laid(known, grid, strokes, goalOf);
     keepNewest(this.#brushed, place, brushed, MOST_BRUSHED);
     return brushed.plane;
   }
 
   /** All strokes laid, from the last state that still holds on. */
-  #laid(shape: BrushShape, known: Brushed | undefined): Brushed {
-    const { strokes } = shape;
+  #laid(known: Brushed | undefined, grid: Grid, strokes: readonly Stroke[], goalOf: (stroke: Stroke) => number): Brushed {
     const same = known ? commonStrokes(known.strokes, strokes) : 0;
     const states = new Map([...(known?.states ?? [])].filter(([count]) => count <= same));
     let at = Math.max(0, ...states.keys());
@@ -64,27 +69,25 @@ export class ShapePlanes {
       at = known.strokes.length - 1;
       plane = known.beforeLast;
     }
-    const grid = brushGrid(shape, this.#grid);
     for (; at < strokes.length - 1; at++) {
       if (at % STROKES_BETWEEN === 0 && !states.has(at)) states.set(at, plane.slice());
-      layStrokes(plane, grid, [strokes[at]!], brushGoal);
+      layStrokes(plane, grid, [strokes[at]!], goalOf);
     }
     const last = strokes.at(-1);
     const beforeLast = plane;
     const full = plane.slice();
-    return { strokes, states, beforeLast, plane: full, progress: last && layStroke(full, grid, last, brushGoal(last)) };
+    return { strokes, states, beforeLast, plane: full, progress: last && layStroke(full, grid, last, goalOf(last)) };
   }
 }
 
 /** The area as it is, or with its last stroke gone on; undefined where more than that changed. */
-function grown(known: Brushed, shape: BrushShape, grid: Grid): Brushed | undefined {
-  const { strokes } = shape;
+function grown(known: Brushed, grid: Grid, strokes: readonly Stroke[], goalOf: (stroke: Stroke) => number): Brushed | undefined {
   if (strokes.length !== known.strokes.length || commonStrokes(known.strokes, strokes) < strokes.length - 1) return undefined;
   const [last, before] = [strokes.at(-1), known.strokes.at(-1)];
   if (!last || !before) return known;
   if (isSame(last, before)) return known;
   if (!isSame({ ...last, path: "" }, { ...before, path: "" }) || !last.path.startsWith(before.path)) return undefined;
-  const progress = layStroke(known.plane, brushGrid(shape, grid), last, brushGoal(last), known.progress);
+  const progress = layStroke(known.plane, grid, last, goalOf(last), known.progress);
   return { ...known, strokes, progress };
 }
 
@@ -102,8 +105,14 @@ function isSame(a: Stroke, b: Stroke): boolean {
     a.hardness === b.hardness &&
     a.flow === b.flow &&
     a.erase === b.erase &&
-    a.pressure === b.pressure
+    a.pressure === b.pressure &&
+    sameExposure(a, b)
   );
+}
+
+/** Of strokes that dodge and burn, what those have besides. */
+function sameExposure(a: Partial<ExposureStroke>, b: Partial<ExposureStroke>): boolean {
+  return a.burns === b.burns && a.ceiling === b.ceiling;
 }
 
 /** Keeps a thing as the newest, and at most so many. */

@@ -11,6 +11,8 @@ import { drawScreens } from "@/core/view/screens";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 import { BAND_PIXELS, BandMachine, type BandPlace } from "./bandMachine";
 import { FUSED_KNOTS, TableFuser } from "./fuseTables";
+import { exposureGoal } from "@/core/exposure/exposure";
+import { exposurePlane, type LayMap } from "./exposurePlane";
 import { ANALYSIS_EDGE, gateBase, gatherMaskBases } from "./maskBases";
 import { isGatheredOnTheWay, isReadOnTheWay, needsBases, type MaskBases } from "./maskKeys";
 import { gateTableOf, maskPlane, repairPlane, type MaskPicture } from "./maskPlane";
@@ -203,14 +205,14 @@ export class Stage {
     return { steps: new Map([...this.#bases].map(([step, { base }]) => [step, base])), masks: this.#maskBases.bases };
   }
 
-  /** What a part of this picture needs to show a mask on the tones that leave the plan rendered last. */
-  basesToShow(plan: CompiledPlan, { mask }: ShownMask): Bases {
-    const last = plan.passes.length;
+  /** What a part of this picture needs to show a mask on the tones after a step, kept of the plan rendered last. */
+  basesToShow(plan: CompiledPlan, { mask }: ShownMask, step: number): Bases {
     const { steps, masks } = this.bases();
     if (!mask) return { steps, masks };
-    const gate = isGatheredOnTheWay(mask.gate) ? gateBase(mask.gate, this.#toneAt(last), this.size) : undefined;
+    const gate = isGatheredOnTheWay(mask.gate) ? gateBase(mask.gate, this.#toneAt(step), this.size) : undefined;
+    const surroundings = steps.get(step)?.surroundings;
     return {
-      steps: new Map([...steps, [last, { surroundings: undefined, gate }]]),
+      steps: new Map([...steps, [step, { surroundings, gate }]]),
       masks: needsBases(mask) ? this.#gatherMasks(plan, [mask]) : masks,
     };
   }
@@ -325,10 +327,22 @@ export class Stage {
 
   /** A run with its mask laid out, and what it needs of the whole picture. */
   #layRun(plan: CompiledPlan, run: Run, given: Bases | undefined, masks: Bases | undefined): LaidRun {
-    const acts = run.tables.length > 0 || run.spatial;
+    const acts = run.tables.length > 0 || run.spatial || run.exposure;
     const base = !acts ? undefined : given ? given.steps.get(run.from) : gathers(plan.passes[run.from]!) ? this.#gather(run) : undefined;
     const mask = acts && run.mask ? run.mask : undefined;
-    return { ...run, plane: mask && this.mask(plan, mask, masks), added: mask && this.#repair(plan, mask, masks), base };
+    return {
+      ...run,
+      plane: mask && this.mask(plan, mask, masks),
+      added: mask && this.#repair(plan, mask, masks),
+      base,
+      painted: this.#painted(plan, run),
+    };
+  }
+
+  /** What is painted in a run's pass, in stops. */
+  #painted({ passes }: CompiledPlan, { exposure, from }: Pick<Run, "exposure" | "from">): Float32Array | undefined {
+    const lay: LayMap = (strokes, burns) => this.#shapes.strokes(`${passes[from]!.id} ${burns}`, strokes, exposureGoal);
+    return exposure && exposurePlane(exposure.settings, lay);
   }
 
   /** Runs over all bands, from the source colours or from the tones given, filling the checkpoints passed on the way. */
@@ -341,9 +355,10 @@ export class Stage {
         this.#mixBand(first, end);
         keep(0, first);
       }
-      for (const { to, plane, added, base, ...run } of runs) {
+      for (const { to, plane, added, base, painted, ...run } of runs) {
         if (plane) machine.put("mask", plane, first, end);
-        applyRun(machine, run, base, this.#bandPlace(y), added, first);
+        if (painted) machine.put("stops", painted, first, end);
+        applyRun(machine, run, { base, added, first, isPainted: !!painted }, this.#bandPlace(y));
         keep(to, first);
       }
       useBand?.(first, end, y, rows);
@@ -413,6 +428,8 @@ export class Stage {
     const out = new Float32Array(tone.length);
     const spatial = step?.kind === "spatial" ? step : undefined;
     const tables = step?.kind === "tone" ? [step.table] : [];
+    const exposure = step?.kind === "exposure" ? step : undefined;
+    const painted = this.#painted(plan, { exposure, from: plan.passes.findIndex((pass) => pass.step === step) });
     const plane = mask && this.mask(plan, mask, masks);
     const added = mask && this.#repair(plan, mask, masks);
     const gateTable = isReadOnTheWay(mask?.gate) ? gateTableOf(mask.gate) : undefined;
@@ -423,7 +440,13 @@ export class Stage {
     this.#forBands((first, end, y) => {
       this.#machine.put("tone", tone, first, end);
       if (plane) this.#machine.put("mask", plane, first, end);
-      applyRun(this.#machine, { spatial, tables, mask, gateTable }, base, this.#bandPlace(y), added, first);
+      if (painted) this.#machine.put("stops", painted, first, end);
+      applyRun(
+        this.#machine,
+        { spatial, exposure, tables, mask, gateTable },
+        { base, added, first, isPainted: !!painted },
+        this.#bandPlace(y),
+      );
       this.#machine.take("tone", out, first);
     });
     return out;
@@ -567,21 +590,35 @@ export class Stage {
 }
 
 /** A run ready for the bands: its mask laid out, what it gathered. */
-type LaidRun = Run & { plane: Float32Array | undefined; added: Float32Array | undefined; base: StepBase | undefined };
+type LaidRun = Run & {
+  painted: Float32Array | undefined;
+  plane: Float32Array | undefined;
+  added: Float32Array | undefined;
+  base: StepBase | undefined;
+};
 
-/** Does a run on the band in the machine; its mask, if it has one, lies there already. `added` is what strokes on its gate add, from `first` on. */
+/** What was laid out for a run. */
+export interface Laid {
+  base?: StepBase | undefined;
+  /** What strokes on its gate add to the mask, from `first` on. */
+  added?: Float32Array | undefined;
+  first?: number;
+  /** Whether stops painted by hand lie in the machine. */
+  isPainted?: boolean;
+}
+
+/** Does a run on the band in the machine; its mask, if it has one, lies there already. */
 export function applyRun(
   machine: BandMachine,
-  { spatial, tables, mask, gateTable }: Pick<Run, "spatial" | "tables" | "mask" | "gateTable">,
-  base: StepBase | undefined,
+  { spatial, exposure, tables, mask, gateTable }: Pick<Run, "spatial" | "exposure" | "tables" | "mask" | "gateTable">,
+  { base, added, first = 0, isPainted = false }: Laid,
   place: BandPlace,
-  added?: Float32Array,
-  first = 0,
 ): void {
-  if (!spatial && tables.length === 0) return;
+  if (!spatial && !exposure && tables.length === 0) return;
   if (mask && base?.gate) machine.narrowMask(base.gate, place);
   if (mask) machine.openMask(gateTable, added, first);
   if (spatial) machine.applySpatial(spatial, base!.surroundings!, place, !!mask);
+  else if (exposure) machine.applyExposure(exposure, isPainted, !!mask);
   else if (mask) machine.applyTableByMask(tables[0]!);
   else machine.applyTables(tables);
 }

@@ -22,8 +22,8 @@ test("plans arrive as they were sent, and a stroke goes but once", () => {
   const [sender, receiver] = [new PlanSender(), new PlanReceiver()];
   const send = (plan: Plan) => {
     const wire = structuredClone(sender.pack(plan));
-    const [shape] = wire.regions[0]!.shapes;
-    return { arrived: receiver.unpack(wire), fresh: shape!.kind === "brush" ? shape!.strokes.fresh.length : -1 };
+    const [shape] = (wire.packed as { regions: { shapes: { strokes: { fresh: unknown[] } }[] }[] }).regions[0]!.shapes;
+    return { arrived: receiver.unpack(wire), fresh: shape!.strokes.fresh.length };
   };
   const strokes = Array.from({ length: 50 }, (_, i) => stroke(i / 50));
   expect(send(planOf(strokes))).toEqual({ arrived: planOf(strokes), fresh: 50 });

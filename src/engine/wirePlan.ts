@@ -1,6 +1,6 @@
 import type { Stroke } from "@/core/brush/stroke";
+import { mapStrokes } from "@/core/plan/mapStrokes";
 import type { Plan } from "@/core/plan/plan";
-import type { BrushShape, Region, Shape } from "@/core/region/region";
 
 // A plan on its way to the worker: strokes that went there before are told by number, so that a plan of thousands is
 // sent, read and compared as quickly as one of five.
@@ -13,13 +13,12 @@ interface WireStrokes {
   firstFresh: number;
 }
 
-type WireShape = Exclude<Shape, BrushShape> | (Omit<BrushShape, "strokes"> & { strokes: WireStrokes });
-type WireRegion = Omit<Region, "shapes"> & { shapes: WireShape[] };
-export type WirePlan = Omit<Plan, "regions"> & {
-  regions: WireRegion[];
+export interface WirePlan {
+  /** The plan with WireStrokes where its strokes were. */
+  packed: unknown;
   /** All numbers given before are forgotten. */
   isFirst: boolean;
-};
+}
 
 /** Strokes known to both sides at the most; then all are sent anew. */
 const MOST_KNOWN = 60_000;
@@ -35,14 +34,7 @@ export class PlanSender {
       this.#numbers = new WeakMap();
       this.#next = 0;
     }
-    return { ...plan, regions: plan.regions.map((region) => this.#packRegion(region)), isFirst };
-  }
-
-  #packRegion(region: Region): WireRegion {
-    return {
-      ...region,
-      shapes: region.shapes.map((shape) => (shape.kind === "brush" ? { ...shape, strokes: this.#packStrokes(shape.strokes) } : shape)),
-    };
+    return { packed: mapStrokes(plan, (strokes) => this.#packStrokes(strokes)), isFirst };
   }
 
   #packStrokes(strokes: readonly Stroke[]): WireStrokes {
@@ -63,18 +55,13 @@ export class PlanSender {
 export class PlanReceiver {
   #strokes: Stroke[] = [];
 
-  unpack({ isFirst, ...plan }: WirePlan): Plan {
+  unpack({ packed, isFirst }: WirePlan): Plan {
     if (isFirst) this.#strokes = [];
-    return {
-      ...plan,
-      regions: plan.regions.map((region) => ({ ...region, shapes: region.shapes.map((shape) => this.#unpackShape(shape)) })),
-    };
+    return mapStrokes(packed as Plan, (strokes) => this.#unpackStrokes(strokes as unknown as WireStrokes)) as Plan;
   }
 
-  #unpackShape(shape: WireShape): Shape {
-    if (shape.kind !== "brush") return shape;
-    const { numbers, fresh, firstFresh } = shape.strokes;
+  #unpackStrokes({ numbers, fresh, firstFresh }: WireStrokes): Stroke[] {
     fresh.forEach((stroke, i) => (this.#strokes[firstFresh + i] = stroke));
-    return { ...shape, strokes: Array.from(numbers, (number) => this.#strokes[number]!) };
+    return Array.from(numbers, (number) => this.#strokes[number]!);
   }
 }

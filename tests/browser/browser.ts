@@ -1,3 +1,5 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
 import puppeteer, { type Browser, type Page } from "puppeteer-core";
 import { afterAll, beforeAll, inject } from "vitest";
 
@@ -113,6 +115,17 @@ export async function openPrint(page: Page, address: string, name: string): Prom
   const link = (cards: Element[], words: string) =>
     cards.find((card) => (card as HTMLElement).innerText.includes(words))!.querySelector("a")!.href;
   await page.goto(await page.$$eval('[data-testid="picture"]', link, name));
+  await settled(page);
+}
+
+/** Brings a demo picture in anew and opens its print, so that no other test is in the way. */
+export async function openOwnPrint(page: Page, address: string, file: string): Promise<void> {
+  const response = await fetch(`${address}/api/pictures?name=${encodeURIComponent(file)}`, {
+    method: "POST",
+    body: readFileSync(join("demo", file)),
+  });
+  const { printId } = (await response.json()) as { printId: string };
+  await page.goto(`${address}/prints/${printId}`);
   await settled(page);
 }
 

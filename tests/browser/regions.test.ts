@@ -3,7 +3,7 @@ import { join } from "node:path";
 import type { ElementHandle, Page } from "puppeteer-core";
 import sharp from "sharp";
 import { beforeAll, describe, expect, test } from "vitest";
-import { drag, middleOf, openPrint, ownBrowser, pick, pixelsAt, press, settled, textOf } from "./browser";
+import { drag, middleOf, openOwnPrint, ownBrowser, pick, pixelsAt, press, settled, textOf } from "./browser";
 
 import { temporaryFolder } from "../temporary";
 
@@ -14,7 +14,7 @@ let page: Page;
 
 beforeAll(async () => {
   page = await newPage();
-  await openPrint(page, address(), "Stair to the dome");
+  await openOwnPrint(page, address(), "stair-to-the-dome.png");
   await page.click('[data-testid="pass-1"]');
   await press(page, "Ready placements", "aside");
   await press(page, "High key", '[data-testid="ready-placements"]');
@@ -158,6 +158,29 @@ describe("other shapes", () => {
     await page.keyboard.up("Alt");
     expect(await page.$$('[data-testid="shape-handles"] path')).not.toHaveLength(0);
   });
+});
+
+test("the mask of a pass that changes nothing yet is seen one to one too", async () => {
+  await page.click('[data-testid="add-pass"]');
+  await pick(page, "Placement");
+  await settled(page);
+  await page.click('[data-testid="draw-likeness"]');
+  await dragIn([0.3, 0.3], [0.33, 0.33]);
+  await page.keyboard.press("g");
+  await page.waitForSelector('[data-testid="close"]:not([hidden])');
+  await page.keyboard.down("w");
+  await settled(page);
+  const levels = await page.$eval('[data-testid="close"]', (element) => {
+    const canvas = element as HTMLCanvasElement;
+    const { data } = canvas.getContext("2d")!.getImageData(0, 0, canvas.width, canvas.height);
+    return [data.some((level, i) => i % 4 === 0 && level > 250), data.some((level, i) => i % 4 === 0 && level < 5)];
+  });
+  await page.keyboard.up("w");
+  expect(levels).toEqual([true, true]);
+  await page.keyboard.press("f");
+  await press(page, "Delete", "aside");
+  await page.click('[data-testid="pass-1"]');
+  await settled(page);
 });
 
 describe("the brush", () => {
@@ -312,7 +335,7 @@ test("a gate is limited to a hue by a touch, or to all but it; on a neutral spot
   const neutral = await placeOf([0.3, 0.3]);
   await page.mouse.click(neutral.x, neutral.y);
   await message("no colour");
-  await openPrint(page, address(), "Observatory hut");
+  await openOwnPrint(page, address(), "observatory-hut-noon.jpg");
   await page.click('[data-testid="pass-1"]');
   await settled(page);
   await press(page, "Limit to a hue", "aside");

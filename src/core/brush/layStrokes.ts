@@ -14,7 +14,7 @@ const FALLOFF_STEPS = 1024;
  * Shape   plane of `grid`, changed in place. `goalOf` tells where a stroke leads: 1 for an area laid on, 0 for erasing.
  * Source  CORE: D ← D + (ceiling − D) · flow · falloff.
  */
-export function layStrokes(plane: Float32Array, grid: Grid, strokes: readonly Stroke[], goalOf: (stroke: Stroke) => number): void {
+export function layStrokes<S extends Stroke>(plane: Float32Array, grid: Grid, strokes: readonly S[], goalOf: (stroke: S) => number): void {
   for (const stroke of strokes) layStroke(plane, grid, stroke, goalOf(stroke));
 }
 

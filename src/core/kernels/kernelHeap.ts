@@ -21,6 +21,7 @@ export interface KernelExports {
   addLookedUpBy(tone: number, mask: number, out: number, n: number, table: number, knots: number): void;
   mixBy(below: number, above: number, amount: number, out: number, n: number): void;
   multiply(a: number, b: number, out: number, n: number): void;
+  addTable(plane: number, tone: number, n: number, table: number, knots: number): void;
   scaleLookedUp(plane: number, tone: number, n: number, table: number, knots: number): void;
   exposeBy(tone: number, stops: number, out: number, n: number): void;
   /** mode: place in BLEND_MODES. */

@@ -269,6 +269,9 @@ describe("spatial steps", () => {
     heap.run.multiply(t, m, out, N);
     expect(largestDifference(heap.f32(out, N), reference.multiply(tone, mask))).toBeLessThan(ROUNDING);
     heap.f32(out, N).set(noise(37));
+    heap.run.addTable(out, t, N, table, knotsOf(weave));
+    expect(largestDifference(heap.f32(out, N), reference.addTable(noise(37), tone, weave))).toBeLessThan(ROUNDING);
+    heap.f32(out, N).set(noise(37));
     heap.run.mixBy(t, out, m, out, N);
     expect(largestDifference(heap.f32(out, N), reference.mixBy(tone, noise(37), mask))).toBeLessThan(ROUNDING);
     heap.f32(m, N).fill(0);

@@ -154,6 +154,11 @@ export function scaleLookedUp(plane: Float32Array, tone: Float32Array, table: Fl
   return plane.map((v, i) => v * readTable(table, tone[i]!));
 }
 
+/** plane + table(t). */
+export function addTable(plane: Float32Array, tone: Float32Array, table: Float32Array): Float32Array {
+  return plane.map((v, i) => v + readTable(table, tone[i]!));
+}
+
 /** Tones exposed by stops without reaching black or white: Y' = kY ∕ (1 + (k − 1)Y), k = 2^stops. −stops undoes it. */
 export function exposeBy(tone: Float32Array, stops: Float32Array): Float32Array {
   return tone.map((t, i) => {

@@ -1,19 +1,21 @@
 import type { BlendMode } from "../blend/blend";
 import { contrastMaskStops } from "../contrast/contrastMask";
 import { gateShare, readsEnteringTone, type Gate } from "../gate/gate";
+import { endShare, toneStops, type ExposureSettings } from "../exposure/exposure";
 import { pairTable } from "../kernels/pairTable";
+import { readTable } from "../kernels/reference";
 import { hueCurve } from "../mix/hueCurve";
 import type { Weights } from "../mix/weights";
 import type { Region } from "../region/region";
 import { gateKey } from "../gate/gateKey";
-import { shapeKey } from "../region/shapeKey";
+import { shapeKey, strokesKey } from "../region/shapeKey";
 import type { Spread } from "../spatial/toneBase";
 import { zonesOnShare } from "../zones/keptZones";
 import { TONE_KNOTS } from "../zones/toneKnots";
 import { LAST_ZONE } from "../zones/zone";
 import { passInSet } from "./editPasses";
 import { isTonePass, leavesAll, passCurve, type TonePass } from "./passCurve";
-import type { ContrastMaskMove, Mix, Pass, Plan } from "./plan";
+import type { ContrastMaskMove, ExposureMove, Mix, Move, Pass, Plan } from "./plan";
 
 const HUE_KNOTS = 1440;
 /** Knots of tables over the blurred tone and of zones switched off: smooth, so that few do. */
@@ -52,7 +54,7 @@ export interface CompiledMask {
   key: string;
 }
 
-export type CompiledStep = ToneStep | SpatialStep;
+export type CompiledStep = ToneStep | SpatialStep | ExposureStep;
 
 /** What is added to a tone, over tone 0–1. */
 export interface ToneStep {
@@ -74,6 +76,19 @@ export interface SpatialStep {
   blend: BlendMode;
 }
 
+/** Stops painted by hand and given by tone. */
+export interface ExposureStep {
+  kind: "exposure";
+  settings: ExposureSettings;
+  /** Stops over the tone of the place, besides what is painted. */
+  stops: Float32Array;
+  /** How much of what is painted reaches a tone. */
+  painted: Float32Array;
+  blend: BlendMode;
+  /** With a blend: how far the blended tone comes through, over the tone of the place. */
+  share: Float32Array | undefined;
+}
+
 /**
  * Compiles plans, keeping the tables of parts that did not change since the last one:
  * an edit of one pass builds one table.
@@ -88,8 +103,9 @@ export function planCompiler(): (plan: Plan) => CompiledPlan {
     const regions = new Map(plan.regions.map((region) => [region.id, { region, key: regionKey(region) }]));
     const passes = plan.passes.map((own) => {
       const pass = passInSet(plan, own);
-      const stepKey = keyOf(pass);
-      if (!kept.has(stepKey)) kept.set(stepKey, steps.has(stepKey) ? steps.get(stepKey) : compiledStep(pass));
+      const isMasked = compiledMask(pass, regions) !== undefined;
+      const stepKey = `${keyOf(pass)} ${isMasked}`;
+      if (!kept.has(stepKey)) kept.set(stepKey, steps.has(stepKey) ? steps.get(stepKey) : compiledStep(pass, isMasked));
       const step = kept.get(stepKey);
       const mask = step && compiledMask(pass, regions);
       return { id: pass.id, step, mask, key: mask ? `${stepKey} ${mask.key}` : stepKey };
@@ -109,7 +125,12 @@ function hueKey(mix: Mix): string {
 }
 
 function keyOf(pass: Pass): string {
-  return JSON.stringify([pass.on, pass.strength, pass.blend, pass.zonesOff, pass.gate && gateKey(pass.gate), pass.move]);
+  return JSON.stringify([pass.on, pass.strength, pass.blend, pass.zonesOff, pass.gate && gateKey(pass.gate), moveKey(pass.move)]);
+}
+
+/** Strokes by the objects they are, for there may be thousands. */
+function moveKey(move: Move): string {
+  return move.kind === "exposure" ? `${JSON.stringify({ ...move, strokes: [] })} ${strokesKey(move.strokes)}` : JSON.stringify(move);
 }
 
 /** Equal keys, equal regions; names do not change where a region lies. */
@@ -141,9 +162,25 @@ function hueTable(mix: Mix): Float32Array | undefined {
   return pairTable(HUE_KNOTS, (turn) => curve(turn * 360));
 }
 
-function compiledStep(pass: Pass): CompiledStep | undefined {
+function compiledStep(pass: Pass, isMasked: boolean): CompiledStep | undefined {
   if (leavesAll(pass)) return undefined;
+  // Through a mask exposure is scaled as light: see CORE, "A pass, in one line".
+  if (pass.move.kind === "exposure" && (isMasked || !isTonePass(pass))) return exposureStep(pass, pass.move);
   return isTonePass(pass) ? toneStep(pass) : spatialStep(pass, pass.move as ContrastMaskMove);
+}
+
+function exposureStep({ strength, blend, zonesOff, gate }: Pass, move: ExposureMove): ExposureStep {
+  const isNormal = blend === "normal";
+  const reach = isNormal ? (shareTable(zonesOff, gate, strength) ?? EVERYWHERE) : EVERYWHERE;
+  const ends = (t: number) => (move.endsHeld ? endShare(t * LAST_ZONE) : 1);
+  return {
+    kind: "exposure",
+    settings: move,
+    stops: pairTable(SOFT_KNOTS, (t) => readTable(reach, t) * toneStops(move, t * LAST_ZONE)),
+    painted: pairTable(SOFT_KNOTS, (t) => readTable(reach, t) * ends(t)),
+    blend,
+    share: isNormal ? undefined : (shareTable(zonesOff, gate, strength) ?? EVERYWHERE),
+  };
 }
 
 function toneStep(pass: TonePass): ToneStep {

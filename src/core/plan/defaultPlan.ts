@@ -1,3 +1,4 @@
+import { restingExposure } from "../exposure/exposure";
 import { LUMINANCE_WEIGHTS } from "../mix/weights";
 import { RESTING_STRANDS } from "../placement/strand";
 import { NORMAL_GRADE } from "../contrast/contrastCurve";
@@ -9,6 +10,8 @@ export function restingMove(kind: MoveKind): Move {
   switch (kind) {
     case "placement":
       return { kind, strands: RESTING_STRANDS.map((strand) => ({ ...strand })) };
+    case "exposure":
+      return { kind, ...restingExposure() };
     case "contrast":
       return { kind, around: 5, grade: NORMAL_GRADE, black: 0, white: LAST_ZONE };
     case "contrast-mask":

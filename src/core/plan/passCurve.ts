@@ -1,12 +1,13 @@
 import { blend } from "../blend/blend";
 import { contrastCurve, NORMAL_GRADE } from "../contrast/contrastCurve";
+import { exposedZone, toneStops, type ExposureSettings } from "../exposure/exposure";
 import { gateShare, readsEnteringTone, type Gate } from "../gate/gate";
 import { placementAtStrength, placementCurve } from "../placement/placementCurve";
 import { isHold } from "../placement/strand";
 import { keptInOrder, zonesOnShare } from "../zones/keptZones";
 import { TONE_KNOTS } from "../zones/toneKnots";
 import { LAST_ZONE, ZONE_COUNT } from "../zones/zone";
-import type { ContrastMaskMove, Move, Pass } from "./plan";
+import type { ContrastMaskMove, ExposureMove, Move, Pass } from "./plan";
 
 /** A map of the zone scale onto itself. Units: zones 0–10 in and out. */
 export type ZoneCurve = (zone: number) => number;
@@ -15,13 +16,21 @@ export type ZoneCurve = (zone: number) => number;
 export type ToneMove = Exclude<Move, ContrastMaskMove>;
 export type TonePass = Pass & { move: ToneMove };
 
+/** Whether tones alone tell what a pass does where its mask is full: nothing is painted, no surroundings are looked at. */
 export function isTonePass(pass: Pass): pass is TonePass {
-  return pass.move.kind !== "contrast-mask";
+  return pass.move.kind !== "contrast-mask" && (pass.move.kind !== "exposure" || pass.move.strokes.length === 0);
 }
 
 /** What a move makes of a tone, before strength and blend. */
 export function moveCurve(move: ToneMove): ZoneCurve {
-  return move.kind === "placement" ? placementCurve(move.strands) : contrastCurve(move);
+  switch (move.kind) {
+    case "placement":
+      return placementCurve(move.strands);
+    case "contrast":
+      return contrastCurve(move);
+    case "exposure":
+      return (zone) => exposedZone(zone, toneStops(move, zone));
+  }
 }
 
 /**
@@ -29,8 +38,15 @@ export function moveCurve(move: ToneMove): ZoneCurve {
  * normally goes further in its strands at a strength over 1; all else is extrapolated and kept in the scale.
  */
 export function passCurve(pass: TonePass): ZoneCurve {
-  const gated = gatedCurve(freeCurve(pass), pass.gate);
+  const gated =
+    pass.move.kind === "exposure" && pass.blend === "normal" ? gatedExposure(pass, pass.move) : gatedCurve(freeCurve(pass), pass.gate);
   return pass.zonesOff.length === 0 ? gated : curveWithZonesOff(gated, pass.zonesOff);
+}
+
+/** Exposure is let through as light, so that its gate keeps the order of tones longer. */
+function gatedExposure({ gate, strength }: TonePass, move: ExposureMove): ZoneCurve {
+  const share = (zone: number) => (gate && readsEnteringTone(gate) ? gateShare(gate, zone) : 1);
+  return (zone) => exposedZone(zone, strength * share(zone) * toneStops(move, zone));
 }
 
 /** A gate that reads the entering tone is a part of the curve, however its mask is limited to hues besides. */
@@ -62,6 +78,11 @@ function curveWithZonesOff(curve: ZoneCurve, off: readonly number[]): ZoneCurve 
   };
 }
 
+/** Whether anything painted acts. */
+function paints({ strokes, dodge, burn }: ExposureSettings): boolean {
+  return strokes.some(({ erase, burns, ceiling }) => !erase && ceiling > 0 && (burns ? burn : dodge) > 0);
+}
+
 /** Whether a pass leaves every tone as it is, so that it need not be computed. */
 export function leavesAll({ on, strength, move, blend: mode, zonesOff }: Pass): boolean {
   if (!on || strength === 0 || zonesOff.length === ZONE_COUNT) return true;
@@ -71,6 +92,8 @@ export function leavesAll({ on, strength, move, blend: mode, zonesOff }: Pass): 
       return move.grade === NORMAL_GRADE && move.black === 0 && move.white === LAST_ZONE;
     case "contrast-mask":
       return move.density === 0;
+    case "exposure":
+      return move.flat === 0 && move.zones.every((stops) => stops === 0) && !paints(move);
     case "placement": {
       const { strands } = move;
       return strands.every(isHold) && strands[0]!.from === 0 && strands[strands.length - 1]!.from === LAST_ZONE;

@@ -1,6 +1,7 @@
 import type { BlendMode } from "../blend/blend";
 import type { ContrastSettings } from "../contrast/contrastCurve";
 import type { ContrastMaskSettings } from "../contrast/contrastMask";
+import type { ExposureSettings } from "../exposure/exposure";
 import type { Gate } from "../gate/gate";
 import type { HueKnot } from "../mix/hueCurve";
 import type { Weights } from "../mix/weights";
@@ -37,7 +38,12 @@ export interface ContrastMaskMove extends ContrastMaskSettings {
   kind: "contrast-mask";
 }
 
-export type Move = PlacementMove | ContrastMove | ContrastMaskMove;
+/** Dodge and burn: painted by hand, laid flat, given zone by zone. */
+export interface ExposureMove extends ExposureSettings {
+  kind: "exposure";
+}
+
+export type Move = PlacementMove | ExposureMove | ContrastMove | ContrastMaskMove;
 export type MoveKind = Move["kind"];
 
 /** One tonal move. */

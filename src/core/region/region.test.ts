@@ -227,7 +227,7 @@ describe("fitting to edges", () => {
   test("leaves a soft edge away from the picture's as soft as it was", () => {
     const soft = Float32Array.from({ length: 200 * 120 }, (_, i) => Math.min(Math.max(((i % 200) - 20) / 50, 0), 1));
     const kept = layBase(fittedBase(soft, step, size, 6), grid, step);
-    kept.forEach((share, i) => i % 200 < 66 && expect(Math.abs(share - soft[i]!)).toBeLessThan(0.06));
+    kept.forEach((share, i) => i % 200 < 66 && expect(Math.abs(share - soft[i]!)).toBeLessThan(0.08));
   });
   test("a guided window alone does not", () =>
     expect(errorOf(layBase(guidedBase(rough, step, size, 8), grid, step))).toBeGreaterThan(0.7 * errorOf(rough)));

@@ -150,12 +150,15 @@ function renderWaiting(): void {
 }
 
 /** The surroundings a part of the picture needs, where the plan has steps that look at them. */
-function basesFor({ plan, hand, shownSize }: RenderRequest): Bases {
+function basesFor(request: RenderRequest): Bases {
+  const { plan, hand, shownSize, look } = request;
   const compiled = compile(plan);
-  if (!looksAtWhole(compiled)) return NO_BASES;
+  // A pass that changes nothing yet has a mask to be seen all the same.
+  const shown = look.kind === "mask" ? handMask(request) : undefined;
+  if (!looksAtWhole(compiled) && !shown?.mask) return NO_BASES;
   const whole = fittedStage(shownSize);
   whole.update(compiled, hand);
-  return whole.bases();
+  return shown ? whole.basesToShow(compiled, shown, hand?.first ?? 0) : whole.bases();
 }
 
 function renderStage(stage: Stage, area: Frame["area"], number: number, request: RenderRequest, bases?: Bases): void {

@@ -86,7 +86,7 @@ function gatherBases(layout: RawLayout, plan: CompiledPlan, shown: ShownMask | u
   try {
     const stage = Stage.fromLevels(raw.read(0, 0, small.width, small.height), small, small.space);
     stage.update(plan, undefined);
-    return shown ? stage.basesToShow(plan, shown) : stage.bases();
+    return shown ? stage.basesToShow(plan, shown, plan.passes.length) : stage.bases();
   } finally {
     raw.close();
   }

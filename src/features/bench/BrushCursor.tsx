@@ -1,11 +1,17 @@
 "use client";
 import { useEffect, useRef, type RefObject } from "react";
 import { useBenchState } from "./BenchContext";
+import { isExposing } from "./benchStore";
 import styles from "./Easel.module.css";
 
-/** The brush at its true size under the pointer: where it ends, and within which it acts fully; dashed where it erases. */
+/**
+ * The brush at its true size under the pointer: where it ends, and within which it acts fully; dashed where it erases. An open
+ * ring in its middle dodges, a filled one burns.
+ */
 export function BrushCursor({ easel, long }: { easel: RefObject<HTMLElement | null>; long: number }) {
-  const { radius, hardness, erase } = useBenchState((state) => state.drawing);
+  const tool = useBenchState((state) => state.tool);
+  const { radius, hardness } = useBenchState((state) => (isExposing(state.tool) ? state.exposing : state.drawing));
+  const erase = useBenchState((state) => state.drawing.erase);
   const mark = useRef<SVGSVGElement>(null);
   useEffect(() => {
     const host = easel.current!;
@@ -27,7 +33,7 @@ export function BrushCursor({ easel, long }: { easel: RefObject<HTMLElement | nu
     <svg ref={mark} className={styles.brush} data-erase={erase} aria-hidden>
       <circle r={Math.max(radius * long, 2)} />
       <circle r={radius * hardness * long} className={styles.brushCore} />
-      <path d="M-3,0H3M0,-3V3" />
+      {isExposing(tool) ? <circle r={4} className={tool === "burn" ? styles.burn : undefined} /> : <path d="M-3,0H3M0,-3V3" />}
     </svg>
   );
 }

@@ -3,7 +3,7 @@ import { useCallback, useEffect, useLayoutEffect, useRef, useState, type Pointer
 import type { Frame, LevelArea } from "@/engine/messages";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBench, useBenchState } from "./BenchContext";
-import { handOf, isDrawing, type Tool } from "./benchStore";
+import { handOf, isDrawing, isExposing, type Tool } from "./benchStore";
 import { beforePlan, planUpTo, planWithoutMask } from "./beforePlan";
 import { BrushCursor } from "./BrushCursor";
 import { beginDrawing, type Drawer } from "./drawing";
@@ -99,7 +99,7 @@ export function Easel() {
   };
   const moves = tool === "move" || isSpaceHeld;
   const isPulling = tool === "pull-hue" || tool === "pull-tone" || tool === "pick-tones" || tool === "pick-hue";
-  const paints = tool === "brush" || tool === "repair";
+  const paints = tool === "brush" || tool === "repair" || isExposing(tool);
   const drawer = useRef<Drawer | undefined>(undefined);
   const touchOf = (event: {
     clientX: number;

@@ -14,6 +14,7 @@ const KEYS: [string, string][] = [
   ["A, held", "the pass as if it acted everywhere"],
   ["K", "lines and hatch of the region on and off"],
   ["[, ], Shift+wheel", "brush smaller, larger"],
+  ["D, B", "dodge, burn: in an exposure pass"],
   ["E", "brush lays on or erases; Alt while painting turns it round"],
   ["Shift+click, brush", "straight line from the last place"],
   ["Enter, Backspace, Esc", "close a polygon, take back a corner, let go"],

@@ -15,6 +15,7 @@ import { BOTTOM, LEFT, RAIL, TOP } from "./scaleGeometry";
 import { snapZone } from "./snapZone";
 import { Strands } from "./Strands";
 import { Pivot, ReadingMarks, Threads } from "./Threads";
+import { ZoneAmounts } from "./ZoneAmounts";
 import { useWidth } from "./useWidth";
 import { useZoneLift } from "./useZoneLift";
 import styles from "./Scale.module.css";
@@ -80,7 +81,7 @@ export function Scale() {
           {curve && <Threads curve={curve} x={x} />}
           {hand && !curve && (
             <text className={styles.surroundings} x={x(LAST_ZONE / 2)} y={(TOP + BOTTOM) / 2 + 4}>
-              A contrast mask moves each place by what lies around it, so one tone may go to several.
+              {pass?.move.kind === "exposure" ? "What is painted moves each place by itself." : SURROUNDINGS}
             </text>
           )}
           {hand && (
@@ -90,6 +91,7 @@ export function Scale() {
           <Shares of={hand ? "leaving" : "finished"} x={x} y={hand ? 173 : BOTTOM + RAIL + 15} />
           <Titles hand={hand} setName={chosenSet({ plan, step })?.name} />
           <ReadingMarks x={x} both={!!hand} />
+          {pass?.move.kind === "exposure" && <ZoneAmounts pass={pass} move={pass.move} x={x} />}
           {pass?.gate && <GateHill pass={pass} gate={pass.gate} x={x} zoneAt={zoneAt} />}
           {pass && strands && <Strands strands={strands} x={x} zoneAt={zoneAt} passId={pass.id} passName={pass.name} />}
           {pass?.move.kind === "contrast" && <Pivot zone={pass.move.around} x={x} />}
@@ -98,6 +100,8 @@ export function Scale() {
     </div>
   );
 }
+
+const SURROUNDINGS = "A contrast mask moves each place by what lies around it, so one tone may go to several.";
 
 /** What the two rails stand for. */
 function Titles({ hand, setName }: { hand: Hand | undefined; setName: string | undefined }) {

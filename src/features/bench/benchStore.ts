@@ -28,13 +28,23 @@ export interface BenchStart {
 export type Step = { stage: "colour" | "mix" | "finish" } | { stage: "pass" | "set"; id: string };
 export const REGION_TOOLS = ["loop", "polygon", "oval", "gradient", "brush", "likeness"] as const;
 export type RegionTool = (typeof REGION_TOOLS)[number];
-/** Those of a region, and the brush that repairs a gate. */
-const DRAWING_TOOLS = [...REGION_TOOLS, "repair"] as const;
+/** Those of a region, the brush that repairs a gate, and those of an exposure. */
+const DRAWING_TOOLS = [...REGION_TOOLS, "repair", "dodge", "burn"] as const;
 export type DrawingTool = (typeof DRAWING_TOOLS)[number];
 export type Tool = "move" | "pull-hue" | "pull-tone" | "read" | "pin" | "pick-tones" | "pick-hue" | DrawingTool;
 
 export function isDrawing(tool: Tool): tool is DrawingTool {
   return (DRAWING_TOOLS as readonly Tool[]).includes(tool);
+}
+
+export function isExposing(tool: Tool): tool is "dodge" | "burn" {
+  return tool === "dodge" || tool === "burn";
+}
+
+/** How the next stroke dodges or burns. */
+export interface Exposing extends Brush {
+  /** In stops. */
+  ceiling: number;
 }
 
 /** How the next shape is drawn. */
@@ -66,6 +76,7 @@ export interface BenchState {
   /** How much of the picture the pass in hand acts on, 0–1; undefined where it is all. */
   acting: number | undefined;
   drawing: Drawing;
+  exposing: Exposing;
   /** The shape of the region in hand that is edited, by id. */
   chosenShape: string | undefined;
   /** Whether the region in hand is shown on the picture. */
@@ -166,6 +177,7 @@ export function createBenchStore(
       measured: undefined,
       acting: undefined,
       drawing: { radius: 0.04, hardness: 0.3, flow: 0.5, pressure: "flow", erase: false, combine: "add", corners: [] },
+      exposing: { radius: 0.06, hardness: 0.1, flow: 0.08, pressure: "flow", ceiling: 0.5 },
       chosenShape: undefined,
       showsRegion: true,
       isMaskIgnored: false,

@@ -1,4 +1,4 @@
-import type { BenchStore } from "./benchStore";
+import { isExposing, type BenchStore } from "./benchStore";
 
 /** A key makes the brush this much larger or smaller. */
 export const BRUSH_STEP = 1.15;
@@ -7,6 +7,10 @@ export const MOST_BRUSH = 0.5;
 
 /** Makes the brush larger or smaller, within what it can be. */
 export function sizeBrush(store: BenchStore, factor: number): void {
-  const { drawing, set } = store.getState();
-  set({ drawing: { ...drawing, radius: Math.min(Math.max(drawing.radius * factor, LEAST_BRUSH), MOST_BRUSH) } });
+  const { tool, drawing, exposing, set } = store.getState();
+  const sized = <B extends { radius: number }>(brush: B): B => ({
+    ...brush,
+    radius: Math.min(Math.max(brush.radius * factor, LEAST_BRUSH), MOST_BRUSH),
+  });
+  set(isExposing(tool) ? { exposing: sized(exposing) } : { drawing: sized(drawing) });
 }

@@ -1,6 +1,7 @@
 import { v4 as uuid } from "uuid";
+import type { ExposureStroke } from "@/core/exposure/exposure";
 import { simplifyPath } from "@/core/brush/simplifyPath";
-import { MOST_PATH_POINTS, packPath, unpackPath, type PathPoint, type Stroke } from "@/core/brush/stroke";
+import { MOST_PATH_POINTS, packPath, unpackPath, type Brush, type PathPoint, type Stroke } from "@/core/brush/stroke";
 import {
   LEAST_TOLERANCE,
   MOST_TOLERANCE,
@@ -11,7 +12,7 @@ import {
   type Point,
   type Shape,
 } from "@/core/region/region";
-import { chosenPass, chosenRegion, type BenchStore, type DrawingTool } from "./benchStore";
+import { chosenPass, chosenRegion, withMove, type BenchStore, type DrawingTool } from "./benchStore";
 import { withGate } from "./gatePulls";
 import { addShape, adjustShape, regionName } from "./regionEdits";
 
@@ -57,6 +58,9 @@ export function beginDrawing(tool: DrawingTool, at: Touch, store: BenchStore): D
       return sweep(at, store);
     case "repair":
       return repair(at, store);
+    case "dodge":
+    case "burn":
+      return expose(at, store, tool === "burn");
   }
 }
 
@@ -202,9 +206,11 @@ function paint(at: Touch, store: BenchStore): Drawer | undefined {
   const shape: BrushShape = open ?? { id: uuid(), combine: combineOf(store), kind: "brush", x: 0, y: 0, strokes: [] };
   if (!open && !addShape(store, shape)) return undefined;
   store.getState().set({ chosenShape: shape.id });
-  return layStrokes(at, store, {
+  return layStrokes<Stroke>(at, store, {
     before: shape.strokes,
     moved: shape,
+    brush: store.getState().drawing,
+    dress: (stroke) => stroke,
     lay: (strokes) => adjustShape(store, shape.id, (now) => (now.kind === "brush" ? { ...now, strokes } : now)),
     label: (isErasing) => `${isErasing ? "Erased" : "Brushed"} in ${regionName(store)}`,
   });
@@ -218,25 +224,54 @@ function repair(at: Touch, store: BenchStore): Drawer | undefined {
     return undefined;
   }
   const { gate } = pass;
-  return layStrokes(at, store, {
+  return layStrokes<Stroke>(at, store, {
     before: gate.repair,
     moved: { x: 0, y: 0 },
+    brush: store.getState().drawing,
+    dress: (stroke) => stroke,
     lay: (strokes) => store.getState().adjust((plan) => withGate(plan, pass.id, { ...gate, repair: strokes })),
     label: (isErasing) => `Gate of ${pass.name} lets ${isErasing ? "less" : "more"} through`,
   });
 }
 
+/** Dodges, or burns: Alt brings both back to nothing. */
+function expose(at: Touch, store: BenchStore, burns: boolean): Drawer | undefined {
+  const pass = chosenPass(store.getState())?.pass;
+  if (pass?.move.kind !== "exposure") {
+    store.getState().set({ failure: "Dodging and burning is done in an exposure pass. Choose one on the ribbon, or add one." });
+    return undefined;
+  }
+  const { move } = pass;
+  const { ceiling, ...brush } = store.getState().exposing;
+  return layStrokes<ExposureStroke>(at, store, {
+    before: move.strokes,
+    moved: { x: 0, y: 0 },
+    brush,
+    dress: (stroke) => ({ ...stroke, burns, ceiling }),
+    lay: (strokes) => store.getState().adjust((plan) => withMove(plan, pass.id, { ...move, strokes })),
+    label: (isErasing) => `${isErasing ? "Brought back" : burns ? "Burned" : "Dodged"} in ${pass.name}`,
+  });
+}
+
 /** Where strokes go. */
-interface Ground {
-  before: readonly Stroke[];
+interface Ground<S extends Stroke> {
+  before: readonly S[];
+  brush: Brush;
+  /** A stroke with what it has besides. */
+  dress(stroke: Stroke): S;
   /** How far all of it was moved since it was laid. */
   moved: Point;
-  lay(strokes: Stroke[]): void;
+  lay(strokes: S[]): void;
   label(isErasing: boolean): string;
 }
 
-function layStrokes(at: Touch, store: BenchStore, { before, moved, lay, label }: Ground): Drawer | undefined {
-  const { corners: _, combine: __, erase, ...brush } = store.getState().drawing;
+function layStrokes<S extends Stroke>(
+  at: Touch,
+  store: BenchStore,
+  { before, moved, brush, dress, lay, label }: Ground<S>,
+): Drawer | undefined {
+  const { erase } = store.getState().drawing;
+  const { radius, hardness, flow, pressure } = brush;
   if (before.length >= MOST_STROKES) {
     store.getState().set({ failure: "This area holds as many strokes as it can. Go on in a new one: choose another tool and come back." });
     return undefined;
@@ -247,7 +282,7 @@ function layStrokes(at: Touch, store: BenchStore, { before, moved, lay, label }:
   let way: PathPoint[] = lastEnd ? [{ ...lastEnd, pressure: at.pressure }, toOwn(at)] : [toOwn(at)];
   let laid = [...before];
   // While the hand moves the way only grows, so that only what was added is laid; in the end it is kept with the fewest points.
-  const stroke = (points: readonly PathPoint[]): Stroke => ({ ...brush, erase: isErasing, path: packPath(points) });
+  const stroke = (points: readonly PathPoint[]) => dress({ radius, hardness, flow, pressure, erase: isErasing, path: packPath(points) });
   lay([...laid, stroke(way)]);
   return {
     move(touches) {

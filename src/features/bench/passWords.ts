@@ -1,7 +1,7 @@
 import { formatGrade } from "@/core/contrast/contrastCurve";
 import { isHold } from "@/core/placement/strand";
-import type { Pass } from "@/core/plan/plan";
-import { formatZone } from "@/core/zones/zone";
+import type { ExposureMove, Pass } from "@/core/plan/plan";
+import { formatStops, formatZone } from "@/core/zones/zone";
 import { formatPercent } from "@/features/shared/ValueSlider";
 import { MOVE_NAMES } from "./moveNames";
 
@@ -14,6 +14,8 @@ export function gateWords({ gate }: Pass): string | undefined {
 export function passWords({ move, blend }: Pass): string {
   const how = blend === "normal" ? "" : `, ${blend.replace("-", " ")}`;
   switch (move.kind) {
+    case "exposure":
+      return `${exposureWords(move)}${how}`;
     case "contrast":
       return `Grade ${formatGrade(move.grade)}${how}`;
     case "contrast-mask":
@@ -24,4 +26,12 @@ export function passWords({ move, blend }: Pass): string {
       return `${furthest ? `${formatZone(furthest.from)} → ${formatZone(furthest.to)}` : MOVE_NAMES.placement}${how}`;
     }
   }
+}
+
+/** What is exposed most: all of it, a zone, or what was painted. */
+function exposureWords({ flat, zones, strokes }: ExposureMove): string {
+  const furthest = zones.reduce((most, stops, zone) => (Math.abs(stops) > Math.abs(zones[most]!) ? zone : most), 0);
+  if (flat !== 0) return `All ${formatStops(flat)}`;
+  if (zones[furthest] !== 0) return `${formatZone(furthest)} ${formatStops(zones[furthest]!)}`;
+  return strokes.length > 0 ? `${strokes.length} ${strokes.length === 1 ? "stroke" : "strokes"}` : "Exposure";
 }

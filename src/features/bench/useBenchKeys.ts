@@ -54,6 +54,8 @@ function actions(store: BenchStore, onHelp: () => void): Record<string, () => vo
     enter: () => closePolygon(store),
     backspace: () => dropCorner(store),
     delete: () => deleteShape(store),
+    d: () => state.set({ tool: "dodge" }),
+    b: () => state.set({ tool: "burn" }),
     k: () => state.set({ showsRegion: !state.showsRegion }),
     w: () => holdMask(store, true),
     a: () => state.set({ isMaskIgnored: true }),

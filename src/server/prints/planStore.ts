@@ -1,8 +1,9 @@
 import { createHash } from "node:crypto";
 import type postgres from "postgres";
 import type { Stroke } from "@/core/brush/stroke";
+import { mapStrokes } from "@/core/plan/mapStrokes";
 import type { Plan } from "@/core/plan/plan";
-import type { Region, Shape } from "@/core/region/region";
+import type { Shape } from "@/core/region/region";
 
 // A plan of thousands of strokes would be kept anew with each step of its history. Whole runs of strokes and imported
 // pictures are kept once, by their hash; a revision holds the hashes and the last few strokes.
@@ -67,15 +68,10 @@ export async function unstowPlan(sql: Queries, stowed: unknown): Promise<unknown
 
 /** A plan with each run of strokes and each imported picture replaced. */
 function mapPieces(plan: Plan, strokes: (strokes: Stroke[]) => unknown, text: (text: string) => unknown): unknown {
-  const mapShape = (shape: Shape) => {
-    if (shape.kind === "brush") return { ...shape, strokes: strokes(shape.strokes) };
-    return shape.kind === "picture" ? { ...shape, levels: text(shape.levels) } : shape;
-  };
-  return {
-    ...plan,
-    ...(plan.regions && { regions: plan.regions.map((region: Region) => ({ ...region, shapes: region.shapes.map(mapShape) })) }),
-    passes: plan.passes.map((pass) => (pass.gate?.repair ? { ...pass, gate: { ...pass.gate, repair: strokes(pass.gate.repair) } } : pass)),
-  };
+  const mapped = mapStrokes(plan, strokes) as Plan;
+  const mapShape = (shape: Shape) => (shape.kind === "picture" ? { ...shape, levels: text(shape.levels) } : shape);
+  if (!mapped.regions) return mapped; // of an older version
+  return { ...mapped, regions: mapped.regions.map((region) => ({ ...region, shapes: region.shapes.map(mapShape) })) };
 }
 
 function isStowedStrokes(value: unknown): value is StowedStrokes {

@@ -290,6 +290,11 @@ export function scaleLookedUp(plane: usize, tone: usize, n: i32, table: usize, k
     v128.store(plane + i, f32x4.mul(v128.load(plane + i), gatherUnit(table, knots, v128.load(tone + i))));
 }
 
+export function addTable(plane: usize, tone: usize, n: i32, table: usize, knots: i32): void {
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16)
+    v128.store(plane + i, f32x4.add(v128.load(plane + i), gatherUnit(table, knots, v128.load(tone + i))));
+}
+
 // CIE 1976 L*: linear up to L* 8, a cube above.
 // @ts-ignore: decorator
 @inline function luminanceOf(t: v128): v128 {

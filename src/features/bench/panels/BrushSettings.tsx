@@ -1,9 +1,8 @@
 "use client";
 import { Select, Switch } from "antd";
-import { PRESSURES, type Pressure } from "@/core/brush/stroke";
+import { PRESSURES, type Brush, type Pressure } from "@/core/brush/stroke";
 import { formatPercent, parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../BenchContext";
-import type { Drawing } from "../benchStore";
 import { LEAST_BRUSH, MOST_BRUSH } from "../brushSize";
 import styles from "./Panel.module.css";
 
@@ -20,14 +19,19 @@ const fromScale = (value: number) => value * value;
 const ignore = () => {};
 
 /** How the next stroke lays on. Not a part of the plan: each stroke keeps its own. */
-export function BrushSettings() {
+export function BrushSettings({ of }: { of: "drawing" | "exposing" }) {
   const { store } = useBench();
-  const drawing = useBenchState((state) => state.drawing);
-  const change = (changed: Partial<Drawing>) => store.getState().set({ drawing: { ...drawing, ...changed } });
+  const brush: Brush = useBenchState((state) => state[of]);
+  const erases = useBenchState((state) => state.drawing.erase);
+  const change = (changed: Partial<Brush>) => {
+    const { drawing, exposing, set } = store.getState();
+    set(of === "drawing" ? { drawing: { ...drawing, ...changed } } : { exposing: { ...exposing, ...changed } });
+  };
+  const setErase = (erase: boolean) => store.getState().set({ drawing: { ...store.getState().drawing, erase } });
   const slider = (key: "hardness" | "flow", label: string, rest: number) => (
     <ValueSlider
       label={label}
-      value={drawing[key]}
+      value={brush[key]}
       min={0}
       max={1}
       step={0.01}
@@ -43,7 +47,7 @@ export function BrushSettings() {
     <>
       <ValueSlider
         label="Size"
-        value={toScale(drawing.radius)}
+        value={toScale(brush.radius)}
         min={toScale(LEAST_BRUSH)}
         max={toScale(MOST_BRUSH)}
         step={0.005}
@@ -57,18 +61,18 @@ export function BrushSettings() {
         onCommit={ignore}
         onCommitSoon={ignore}
       />
-      {slider("hardness", "Hardness", 0.3)}
-      {slider("flow", "Flow", 0.5)}
+      {slider("hardness", "Hardness", of === "drawing" ? 0.3 : 0.1)}
+      {slider("flow", "Flow", of === "drawing" ? 0.5 : 0.08)}
       <Select
         size="small"
         aria-label="What the pen's pressure changes"
-        value={drawing.pressure}
+        value={brush.pressure}
         options={PRESSURES.map((value) => ({ value, label: PRESSURE_WORDS[value] }))}
         onChange={(pressure) => change({ pressure })}
       />
       <div className={styles.row}>
-        <Switch size="small" checked={drawing.erase} aria-label="Erase" onChange={(erase) => change({ erase })} />
-        <span className={styles.hint}>{drawing.erase ? "Erases" : "Lays on"} (E)</span>
+        <Switch size="small" checked={erases} aria-label="Erase" onChange={setErase} />
+        <span className={styles.hint}>{erases ? "Erases" : "Lays on"} (E)</span>
       </div>
     </>
   );

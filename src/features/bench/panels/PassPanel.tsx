@@ -10,6 +10,7 @@ import { MOVE_NAMES } from "../moveNames";
 import { BlendSelect } from "./BlendSelect";
 import { ContrastMaskPart } from "./ContrastMaskPart";
 import { ContrastPart } from "./ContrastPart";
+import { ExposurePart } from "./ExposurePart";
 import { MaskExport } from "./MaskExport";
 import { NameField } from "./NameField";
 import { Panel, Part } from "./Panel";
@@ -63,6 +64,7 @@ export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
       <WherePart pass={pass} />
       <TonesPart pass={pass} />
       {pass.move.kind === "placement" && <PlacementPart key={pass.id} pass={pass} move={pass.move} />}
+      {pass.move.kind === "exposure" && <ExposurePart pass={pass} move={pass.move} />}
       {pass.move.kind === "contrast" && <ContrastPart pass={pass} move={pass.move} />}
       {pass.move.kind === "contrast-mask" && <ContrastMaskPart pass={pass} move={pass.move} />}
       <Part title="How it meets the print">

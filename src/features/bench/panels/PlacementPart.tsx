@@ -65,6 +65,19 @@ export function PlacementPart({ pass, move: { strands } }: { pass: Pass; move: P
   const holds = strands.filter(isHold).length;
   return (
     <Part title="Placement" state={`${strands.length} strands, ${holds} hold`}>
+      <div className={styles.row}>
+        <Button size="small" onClick={onAdd}>
+          Add a strand
+        </Button>
+        <Button size="small" aria-expanded={isChoosing} onClick={() => setChoosing(!isChoosing)}>
+          Ready placements
+        </Button>
+        <Button size="small" onClick={() => changeStrands(RESTING_STRANDS, `${pass.name} cleared`)}>
+          Clear
+        </Button>
+      </div>
+      {/* While placements are tried the list grows and shrinks: what is pointed at stands above it. */}
+      {isChoosing && <ReadyPlacements pass={pass} onTaken={() => setChoosing(false)} />}
       <ul className={styles.list}>
         {strands.map((strand, at) => (
           <StrandRow
@@ -83,18 +96,6 @@ export function PlacementPart({ pass, move: { strands } }: { pass: Pass; move: P
           {refused}
         </p>
       )}
-      <div className={styles.row}>
-        <Button size="small" onClick={onAdd}>
-          Add a strand
-        </Button>
-        <Button size="small" aria-expanded={isChoosing} onClick={() => setChoosing(!isChoosing)}>
-          Ready placements
-        </Button>
-        <Button size="small" onClick={() => changeStrands(RESTING_STRANDS, `${pass.name} cleared`)}>
-          Clear
-        </Button>
-      </div>
-      {isChoosing && <ReadyPlacements pass={pass} onTaken={() => setChoosing(false)} />}
       {chosenStrands.length > 1 && <p className={styles.hint}>{chosenStrands.length} strands in hand: dragging one moves all of them.</p>}
       {strands.length === 2 && holds === 2 && (
         <p className={styles.hint}>

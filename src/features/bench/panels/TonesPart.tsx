@@ -241,7 +241,7 @@ function Repair({ pass, gate }: { pass: Pass; gate: Gate }) {
           </button>
         )}
       </div>
-      {isOn && <BrushSettings />}
+      {isOn && <BrushSettings of="drawing" />}
     </>
   );
 }

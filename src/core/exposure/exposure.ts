@@ -1,0 +1,114 @@
+import type { Stroke } from "../brush/stroke";
+import { toneToLuminance, luminanceToTone } from "../colour/lstar";
+import { LAST_ZONE, ZONE_COUNT } from "../zones/zone";
+
+/** A stroke that dodges or burns, or, erasing, brings both back to nothing. */
+export interface ExposureStroke extends Stroke {
+  burns: boolean;
+  /** Where it leads, in stops: dabs approach it and never pass it. */
+  ceiling: number;
+}
+
+/** Light and dark laid on by hand, over the whole, and zone by zone. */
+export interface ExposureSettings {
+  strokes: ExposureStroke[];
+  /** How strongly what is dodged and what is burned acts: 0 nothing, 1 as painted, 2 twice. */
+  dodge: number;
+  burn: number;
+  /** Stops over all of the region. */
+  flat: number;
+  /** Stops for each zone, 0 to X. */
+  zones: number[];
+  /** Whether the tones at both ends of the scale are left nearly alone. */
+  endsHeld: boolean;
+}
+
+export const MOST_CEILING = 3;
+export const MOST_STOPS = 4;
+
+/** Nothing laid on yet; the ends are protected. */
+export function restingExposure(): ExposureSettings {
+  return { strokes: [], dodge: 1, burn: 1, flat: 0, zones: Array<number>(ZONE_COUNT).fill(0), endsHeld: true };
+}
+
+/** Protected ends begin this far from black and white, in zones. */
+const END_REACH = 1.5;
+
+/**
+ * How much of the exposure a tone gets when the ends are protected: none at black and white, all from a zone and a half inside.
+ *
+ * Units   zones in, 0–1 out.
+ */
+export function endShare(zone: number): number {
+  const inside = Math.min(Math.max(Math.min(zone, LAST_ZONE - zone) / END_REACH, 0), 1);
+  return 0.5 - 0.5 * Math.cos(Math.PI * inside);
+}
+
+/** Stops a tone gets by its zone: the amounts of its neighbours, each by how far it is theirs. Units: zones in. */
+export function zoneStops(amounts: readonly number[], zone: number): number {
+  const z = Math.min(Math.max(zone, 0), LAST_ZONE);
+  const lower = Math.min(Math.floor(z), LAST_ZONE - 1);
+  const share = 0.5 - 0.5 * Math.cos(Math.PI * (z - lower)); // single zones are raised cosines: they sum to 1
+  return (1 - share) * amounts[lower]! + share * amounts[lower + 1]!;
+}
+
+/** Stops a tone gets besides what is painted. Units: zones in. */
+export function toneStops({ flat, zones, endsHeld }: ExposureSettings, zone: number): number {
+  return (endsHeld ? endShare(zone) : 1) * (flat + zoneStops(zones, zone));
+}
+
+/**
+ * A tone exposed: Y' = kY ∕ (1 + (k − 1)Y), k = 2^stops. It has slope k in the deepest tones, reaches neither black nor
+ * white from inside, keeps the order of tones, and is undone exactly by −stops.
+ *
+ * Units   zones in and out.
+ */
+export function exposedZone(zone: number, stops: number): number {
+  const y = toneToLuminance(zone / LAST_ZONE);
+  const k = 2 ** stops;
+  return LAST_ZONE * luminanceToTone((k * y) / (1 + (k - 1) * y));
+}
+
+const ORDER_STEPS = 500;
+
+/** Whether tones come out in the order they come in, at the strength given. */
+export function keepsOrder(settings: ExposureSettings, strength: number): boolean {
+  let before = -1;
+  for (let i = 0; i <= ORDER_STEPS; i++) {
+    const zone = (i / ORDER_STEPS) * LAST_ZONE;
+    const exposed = exposedZone(zone, strength * toneStops(settings, zone));
+    if (exposed < before - 1e-9) return false;
+    before = exposed;
+  }
+  return true;
+}
+
+const BISECTIONS = 20;
+
+/**
+ * The amount of one zone brought as near to what is wanted as the order of tones allows: where neighbouring amounts would
+ * reverse it, it is held.
+ */
+export function withZoneStops(settings: ExposureSettings, zone: number, wanted: number, strength: number): ExposureSettings {
+  const bounded = Math.min(Math.max(wanted, -MOST_STOPS), MOST_STOPS);
+  const at = (stops: number) => ({ ...settings, zones: settings.zones.with(zone, stops) });
+  if (keepsOrder(at(bounded), strength)) return at(bounded);
+  let [held, refused] = [settings.zones[zone]!, bounded];
+  if (!keepsOrder(settings, strength)) return settings;
+  for (let i = 0; i < BISECTIONS; i++) {
+    const middle = (held + refused) / 2;
+    if (keepsOrder(at(middle), strength)) held = middle;
+    else refused = middle;
+  }
+  return at(held);
+}
+
+/** The strokes a map of lights, or of darks, is laid with: its own, and those that erase. */
+export function strokesOf({ strokes }: Pick<ExposureSettings, "strokes">, burns: boolean): ExposureStroke[] {
+  return strokes.filter((stroke) => stroke.erase || stroke.burns === burns);
+}
+
+/** Where a stroke leads on its map, in stops. */
+export function exposureGoal({ erase, ceiling }: ExposureStroke): number {
+  return erase ? 0 : ceiling;
+}

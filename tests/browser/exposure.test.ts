@@ -1,0 +1,129 @@
+import type { Page } from "puppeteer-core";
+import { beforeAll, describe, expect, test } from "vitest";
+import { drag, middleOf, openOwnPrint, ownBrowser, pick, pixelsAt, press, settled, textOf } from "./browser";
+
+// Dodging and burning by hand, over all and zone by zone, through the real page.
+
+const { newPage, faults, address } = ownBrowser();
+let page: Page;
+
+beforeAll(async () => {
+  page = await newPage();
+  await openOwnPrint(page, address(), "stair-to-the-dome.png");
+  await page.click('[data-testid="add-pass"]');
+  await pick(page, "Exposure");
+  await settled(page);
+});
+
+const PAINTED = [0.3, 0.3] as const;
+const ELSEWHERE = [0.8, 0.8] as const;
+const greys = async () => (await pixelsAt(page, [PAINTED, ELSEWHERE])).map(([grey]) => grey!);
+const paint = async (times = 1) => {
+  const sheet = (await (await page.$('[data-testid="preview"]'))!.boundingBox())!;
+  const at = (x: number, y: number) => ({ x: sheet.x + x * sheet.width, y: sheet.y + y * sheet.height });
+  for (let i = 0; i < times; i++) await drag(page, at(0.24, 0.3), at(0.36, 0.3));
+  await settled(page);
+};
+const undo = async (times: number) => {
+  for (let i = 0; i < times; i++) {
+    await press(page, "Undo", "header");
+    await settled(page);
+  }
+};
+const slide = async (label: string, key: "Home" | "End" | "ArrowLeft" | "ArrowRight", times = 1) => {
+  await page.focus(`aside [role="slider"][aria-label="${label}"]`);
+  for (let i = 0; i < times; i++) await page.keyboard.press(key);
+  await settled(page);
+};
+
+describe("the brush", () => {
+  test("dodges gently and builds up, and leaves the rest; each stroke is undone by itself", async () => {
+    await page.keyboard.press("d");
+    const before = await greys();
+    await paint();
+    const once = await greys();
+    await paint(3);
+    const more = await greys();
+    expect(once[0]! > before[0]! && more[0]! > once[0]!).toBe(true);
+    expect(more[0]! - before[0]!).toBeLessThan(40); // half a stop is its ceiling
+    expect(more[1]).toBe(before[1]);
+    await undo(3);
+    expect(await greys()).toEqual(once);
+    await undo(1);
+    expect(await greys()).toEqual(before);
+  });
+  test("burns, and what was burned is weakened without touching what was dodged", async () => {
+    await page.keyboard.press("d");
+    await paint(2);
+    const dodged = await greys();
+    await page.keyboard.press("b");
+    await paint(4);
+    const burned = await greys();
+    expect(burned[0]).toBeLessThan(dodged[0]!);
+    expect(await textOf(page, "aside")).toContain("2 dodged, 4 burned");
+    await slide("Burning", "Home");
+    expect(await greys()).toEqual(dodged);
+    await undo(1);
+    expect(await greys()).toEqual(burned);
+  });
+  test("Alt brings both back towards nothing", async () => {
+    const burned = await greys();
+    await page.keyboard.down("Alt");
+    await paint(8);
+    await page.keyboard.up("Alt");
+    const back = await greys();
+    expect(back[0]).toBeGreaterThan(burned[0]!);
+    await undo(8);
+  });
+  test("in another kind of pass it says where it belongs", async () => {
+    await page.click('[data-testid="pass-1"]');
+    await page.keyboard.press("d");
+    await paint();
+    await page.waitForFunction(() => document.querySelector(".ant-message")?.textContent?.includes("exposure pass"));
+    await page.click('[data-testid="pass-2"]');
+    await settled(page);
+  });
+});
+
+describe("stops without painting", () => {
+  test("over all, with the ends protected, which can be opened", async () => {
+    await page.keyboard.press("r");
+    const before = await greys();
+    await slide("Over all", "ArrowLeft", 8);
+    const burned = await greys();
+    expect(burned[0]! < before[0]! && burned[1]! < before[1]!).toBe(true);
+    await undo(1);
+    expect(await greys()).toEqual(before);
+  });
+  test("a zone is dragged up between the rails, and held where the order of tones would turn round", async () => {
+    const mark = await middleOf(page, '[data-testid="amount-5"]');
+    await drag(page, mark, { x: mark.x, y: mark.y - 12 });
+    await settled(page);
+    expect(Number(await page.$eval('[data-testid="amount-5"]', (grip) => grip.getAttribute("aria-valuenow")))).toBeCloseTo(0.5, 2);
+    const now = await middleOf(page, '[data-testid="amount-5"]');
+    await page.mouse.move(now.x, now.y);
+    await page.mouse.down();
+    await page.mouse.move(now.x, now.y - 80, { steps: 8 });
+    await page.waitForSelector('[data-testid="amount-held"]');
+    await page.mouse.up();
+    await settled(page);
+    const held = Number(await page.$eval('[data-testid="amount-5"]', (grip) => grip.getAttribute("aria-valuenow")));
+    expect(held).toBeGreaterThan(0.5);
+    expect(held).toBeLessThan(3.5);
+    await page.$eval('[data-testid="amount-7"]', (grip) => (grip as SVGElement).focus());
+    await page.keyboard.press("ArrowDown");
+    await settled(page);
+    expect(await textOf(page, "aside")).toContain("VII −0.08");
+    await press(page, "Level zones", "aside");
+    await settled(page);
+  });
+});
+
+test("all of it is there after a reload", async () => {
+  const before = await greys();
+  await page.reload();
+  await settled(page);
+  expect(await greys()).toEqual(before);
+});
+
+test("no page complained", () => expect(faults).toEqual([]));
