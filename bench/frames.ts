@@ -2,6 +2,7 @@ import { readFileSync } from "node:fs";
 import puppeteer from "puppeteer-core";
 import { packPath, type Stroke } from "@/core/brush/stroke";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
+import { restingExposure } from "@/core/exposure/exposure";
 import { emptyRegion } from "@/core/plan/editRegions";
 import type { Plan } from "@/core/plan/plan";
 import type { Region, Shape } from "@/core/region/region";
@@ -158,6 +159,14 @@ async function regions(): Promise<void> {
     await rest();
     await drag(`12 passes, dabs of a brush over ${count} strokes`, ...(await preview()), "preview", { x: 60, y: 50 });
   }
+  const exposed = planOf(12, false);
+  const strokes = manyStrokes(2000).map((stroke, i) => ({ ...stroke, burns: i % 2 === 0, ceiling: 0.5 }));
+  exposed.passes[11] = { ...restingPass("exposure", "exposure", "Exposure"), move: { kind: "exposure", ...restingExposure(), strokes } };
+  await openPlan(exposed);
+  await choosePass(12);
+  await page.keyboard.press("d");
+  await rest();
+  await drag("12 passes, dabs of dodging over 2000 strokes", ...(await preview()), "preview", { x: 60, y: 50 });
   await openPlan(planWithRegion({ shapes: [oval] }));
   await choosePass(12);
   await page.click('[data-testid="shape-1"] button');

@@ -16,6 +16,8 @@ export type BenchLook =
   | { kind: "change" }
   /** Where the pass in hand acts: white acts, black does not. */
   | { kind: "mask" }
+  /** What is painted in the pass in hand, in stops on mid grey. */
+  | { kind: "exposure" }
   /** The print with the outlines of all regions and what is done there; the page draws them. */
   | { kind: "map" };
 

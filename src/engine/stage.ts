@@ -11,7 +11,7 @@ import { drawScreens } from "@/core/view/screens";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 import { BAND_PIXELS, BandMachine, type BandPlace } from "./bandMachine";
 import { FUSED_KNOTS, TableFuser } from "./fuseTables";
-import { exposureGoal } from "@/core/exposure/exposure";
+import { exposureGoal, strokesOf, type ExposureSettings } from "@/core/exposure/exposure";
 import { exposurePlane, type LayMap } from "./exposurePlane";
 import { ANALYSIS_EDGE, gateBase, gatherMaskBases } from "./maskBases";
 import { isGatheredOnTheWay, isReadOnTheWay, needsBases, type MaskBases } from "./maskKeys";
@@ -25,7 +25,9 @@ export interface Showing {
   table: Float32Array;
   dithered: boolean;
   /** The finished tones, the source colours instead, what the passes in hand change, on mid grey, or a mask. */
-  of: "print" | "colour" | "change" | "mask";
+  of: "print" | "colour" | "change" | "mask" | "exposure";
+  /** The exposure pass whose painted stops are shown. */
+  exposed?: { id: string; settings: ExposureSettings } | undefined;
   /** The mask shown: white acts, black does not. */
   mask?: ShownMask | undefined;
   /** Whether full black is drawn as a line screen and bare paper as a dot screen. */
@@ -53,6 +55,8 @@ export interface PointReading {
   entering: number;
   leaving: number;
   finished: number;
+  /** Stops painted there by the pass in hand; undefined where it paints nothing. */
+  painted: number | undefined;
   /** The source colour in OKLCH. */
   chroma: number;
   hueDeg: number;
@@ -86,6 +90,8 @@ interface Checkpoint {
 const READING_REACH = 1;
 /** How much a change of tone is enlarged where it is shown alone: a zone up is a fifth of the way to white. */
 const CHANGE_GAIN = 2;
+/** How far a painted stop lies from mid grey where the map is shown alone: half a stop is three quarters of a zone. */
+const MAP_GAIN = 0.15;
 /** Bytes of mask planes kept. */
 const MOST_MASK_BYTES = 96 << 20;
 /** Planes kept for reuse. */
@@ -190,6 +196,7 @@ export class Stage {
     // What the passes in hand change is known only when both sides of them are.
     if (showing.of === "change") this.#showChange(rgba, showing.dithered);
     if (showing.of === "mask") this.#showPlane(rgba, this.shownMask(plan, showing.mask!, bases), showing.dithered);
+    if (showing.of === "exposure") this.#showPlane(rgba, this.#exposureMap(showing.exposed), showing.dithered);
     if (showing.screens && showing.of === "print") drawScreens(rgba, this.#toneAt(plan.passes.length), this.size.width);
     return new Uint8ClampedArray(rgba.buffer);
   }
@@ -341,8 +348,32 @@ export class Stage {
 
   /** What is painted in a run's pass, in stops. */
   #painted({ passes }: CompiledPlan, { exposure, from }: Pick<Run, "exposure" | "from">): Float32Array | undefined {
-    const lay: LayMap = (strokes, burns) => this.#shapes.strokes(`${passes[from]!.id} ${burns}`, strokes, exposureGoal);
-    return exposure && exposurePlane(exposure.settings, lay);
+    return exposure && exposurePlane(exposure.settings, this.#layMap(passes[from]!.id));
+  }
+
+  /** Lays the strokes of a pass out, or knows them already. */
+  #layMap(passId: string): LayMap {
+    return (strokes, burns) => this.#shapes.strokes(`${passId} ${burns}`, strokes, exposureGoal);
+  }
+
+  /** Painted stops as tones around mid grey. */
+  #exposureMap(exposed: Showing["exposed"]): Float32Array {
+    const painted = exposed && exposurePlane(exposed.settings, this.#layMap(exposed.id));
+    const map = new Float32Array(this.#red.length).fill(0.5);
+    if (painted) for (let i = 0; i < map.length; i++) map[i] = Math.min(Math.max(0.5 + MAP_GAIN * painted[i]!, 0), 1);
+    return map;
+  }
+
+  /** Stops painted at a pixel by the pass in hand; undefined where it paints nothing. */
+  #paintedAt(x: number, y: number): number | undefined {
+    const pass = this.#plan?.passes[this.#hand.first];
+    if (this.#hand.end - this.#hand.first !== 1 || pass?.step?.kind !== "exposure") return undefined;
+    const { settings } = pass.step;
+    const [light, dark] = [false, true].map((burns) => {
+      const strokes = strokesOf(settings, burns);
+      return strokes.length > 0 ? this.#layMap(pass.id)(strokes, burns)[y * this.size.width + x]! : 0;
+    });
+    return settings.dodge * light! - settings.burn * dark!;
   }
 
   /** Runs over all bands, from the source colours or from the tones given, filling the checkpoints passed on the way. */
@@ -406,6 +437,7 @@ export class Stage {
       entering: tone(first),
       leaving: tone(end),
       finished: tone(this.#plan.passes.length),
+      painted: this.#paintedAt(x, y),
       ...oklabToLch(linearP3ToOklab([mean(this.#red), mean(this.#green), mean(this.#blue)])),
     };
   }

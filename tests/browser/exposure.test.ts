@@ -119,6 +119,68 @@ describe("stops without painting", () => {
   });
 });
 
+describe("seeing it", () => {
+  test("the map alone lies on mid grey where nothing is painted; the pointer reads its stops", async () => {
+    await page.keyboard.press("d");
+    await paint(4);
+    await page.keyboard.press("y");
+    await settled(page);
+    const [painted, elsewhere] = await greys();
+    expect(Math.abs(elsewhere! - 119)).toBeLessThanOrEqual(1); // L* 50
+    expect(painted).toBeGreaterThan(125);
+    await page.keyboard.press("y");
+    const sheet = (await (await page.$('[data-testid="preview"]'))!.boundingBox())!;
+    await page.mouse.move(sheet.x + PAINTED[0] * sheet.width, sheet.y + PAINTED[1] * sheet.height);
+    await page.waitForFunction(() =>
+      /\+(0\.\d\d|[⅓¼½]) painted/.test(document.querySelector('[data-testid="readout"]')?.textContent ?? ""),
+    );
+  });
+  test("Ctrl and a drag change the size of the brush, and paint nothing", async () => {
+    const before = await greys();
+    const size = () => page.$eval('aside [role="slider"][aria-label="Size"]', (slider) => Number(slider.getAttribute("aria-valuenow")));
+    const was = await size();
+    await page.keyboard.down("Control");
+    await paint();
+    await page.keyboard.up("Control");
+    expect(await size()).toBeGreaterThan(was);
+    expect(await greys()).toEqual(before);
+  });
+});
+
+describe("picked strokes", () => {
+  test("are changed, exchanged, moved and deleted, each a step", async () => {
+    await page.click('[data-testid="pick-strokes"]');
+    const before = await greys();
+    const count = () => page.$$eval('[data-testid="stroke-marks"] path', (paths) => paths.length);
+    const all = await count();
+    const sheet = (await (await page.$('[data-testid="preview"]'))!.boundingBox())!;
+    const at = (x: number, y: number) => ({ x: sheet.x + x * sheet.width, y: sheet.y + y * sheet.height });
+    const touch = at(0.3, 0.3);
+    await page.mouse.click(touch.x, touch.y);
+    await page.waitForSelector('[data-testid="stroke-marks"] [data-picked="true"]');
+    await slide("Ceiling of strokes", "End");
+    const stronger = await greys();
+    expect(stronger[0]).toBeGreaterThan(before[0]!);
+    await press(page, "Dodge ↔ burn", "aside");
+    await settled(page);
+    expect((await greys())[0]).toBeLessThan(stronger[0]!);
+    await undo(1);
+    await page.mouse.click(touch.x, touch.y);
+    await drag(page, touch, at(0.8, 0.8));
+    await settled(page);
+    const moved = await greys();
+    expect(moved[1]).toBeGreaterThan(before[1]!);
+    await page.focus('[data-testid="easel"] button');
+    await page.keyboard.press("Delete");
+    await settled(page);
+    expect(await count()).toBe(all - 1);
+    await undo(3);
+    expect(await greys()).toEqual(before);
+    expect(await count()).toBe(all);
+    await page.keyboard.press("Escape");
+  });
+});
+
 test("all of it is there after a reload", async () => {
   const before = await greys();
   await page.reload();

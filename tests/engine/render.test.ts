@@ -143,6 +143,30 @@ function fullPlan(): Plan {
   plan.passes[2]!.gate = { ...gate, repair: [{ radius: 0.1, hardness: 0.5, flow: 0.6, pressure: "none", erase: true, path }] };
   plan.passes[4]!.gate = { ...gate, source: "blue", blur: 0.02, narrow: 1 };
   plan.passes[5]!.region = "drawn";
+  plan.passes.push({
+    ...restingPass("exposure", "seventh", "Dodge and burn"),
+    region: "drawn",
+    gate,
+    strength: 1.2,
+    move: {
+      kind: "exposure",
+      strokes: [false, true, false].map((burns, i) => ({
+        radius: 0.1,
+        hardness: 0.2,
+        flow: 0.2,
+        pressure: "none",
+        erase: i === 2,
+        burns,
+        ceiling: 1,
+        path,
+      })),
+      dodge: 1.5,
+      burn: 0.8,
+      flat: -0.3,
+      zones: [0, 0, 0.1, 0.2, 0, 0, 0, -0.2, -0.1, 0, 0],
+      endsHeld: true,
+    },
+  });
   plan.sets = [{ id: "last", name: "Last", on: true, strength: 1.5 }];
   return plan;
 }

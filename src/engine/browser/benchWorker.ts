@@ -163,7 +163,7 @@ function basesFor(request: RenderRequest): Bases {
 
 function renderStage(stage: Stage, area: Frame["area"], number: number, request: RenderRequest, bases?: Bases): void {
   const begin = performance.now();
-  const showing = { ...showingOf(request.look), screens: request.screens, mask: handMask(request) };
+  const showing = { ...showingOf(request.look), screens: request.screens, mask: handMask(request), exposed: handExposure(request) };
   const rgba = stage.render(compile(request.plan), request.hand, showing, { buffer: spare, bases });
   spare = undefined;
   say({ type: "frame", number, area, ...stage.size, rgba, tookMs: performance.now() - begin }, [rgba.buffer]);
@@ -184,6 +184,12 @@ function measure(stage: Stage, request: RenderRequest, acting?: number | null): 
 function handMask({ plan, hand }: RenderRequest): ShownMask {
   const pass = hand && hand.end - hand.first === 1 ? plan.passes[hand.first] : undefined;
   return { mask: pass && maskOf(plan, pass), reach: pass && reachTable(pass) };
+}
+
+/** What is painted in the pass in hand. */
+function handExposure({ plan, hand }: RenderRequest): Showing["exposed"] {
+  const pass = hand && hand.end - hand.first === 1 ? plan.passes[hand.first] : undefined;
+  return pass?.move.kind === "exposure" ? { id: pass.id, settings: pass.move } : undefined;
 }
 
 /** The part of the picture the pass in hand acts on. */
@@ -299,7 +305,7 @@ function showingOf(look: BenchLook): Showing {
   const key = JSON.stringify(look);
   const known = showings.get(key);
   if (known) return known;
-  const isOther = look.kind === "colour" || look.kind === "change" || look.kind === "mask";
+  const isOther = look.kind === "colour" || look.kind === "change" || look.kind === "mask" || look.kind === "exposure";
   const table = look.kind === "colour" ? encodedLight() : lookTable(isOther || look.kind === "map" ? { kind: "picture" } : look);
   const of = isOther ? look.kind : "print";
   const showing = { table, dithered: look.kind !== "stepped" && look.kind !== "colour", of, screens: false } as const;

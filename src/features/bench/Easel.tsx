@@ -12,6 +12,7 @@ import { Pins, togglePin } from "./Pins";
 import { PrintingMap } from "./PrintingMap";
 import { Readings } from "./Readings";
 import { RegionOverlay } from "./RegionOverlay";
+import { StrokeMarks } from "./StrokeMarks";
 import { sizeBrush } from "./brushSize";
 import { Readout } from "./Readout";
 import { detailArea, fitScale, fitView, panned, pictureBox, wheelScale, zoomAt, type Box, type View } from "./view";
@@ -108,6 +109,7 @@ export function Easel() {
     pointerType: string;
     shiftKey: boolean;
     altKey: boolean;
+    ctrlKey: boolean;
   }) => {
     const point = pointIn(event);
     const long = Math.max(box.width, box.height);
@@ -117,6 +119,7 @@ export function Easel() {
       pressure: event.pointerType === "pen" && event.pressure > 0 ? event.pressure : 1,
       shift: event.shiftKey,
       alt: event.altKey,
+      ctrl: event.ctrlKey,
     };
   };
 
@@ -237,6 +240,7 @@ export function Easel() {
             />
             <Pins />
             <RegionOverlay size={box} />
+            {tool === "pick-strokes" && <StrokeMarks size={box} />}
             {isMap && <PrintingMap size={box} />}
           </div>
         </div>

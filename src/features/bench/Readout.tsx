@@ -7,7 +7,7 @@ import styles from "./Easel.module.css";
 /** What lies under the pointer: zone now and before the step in hand, L*, stops from Zone V, source colour. */
 export function Readout({ reading }: { reading: PointReading | undefined }) {
   if (!reading) return null;
-  const { entering, leaving, chroma, hueDeg } = reading;
+  const { entering, leaving, painted, chroma, hueDeg } = reading;
   const now = formatZone(toThird(leaving * LAST_ZONE));
   const was = formatZone(toThird(entering * LAST_ZONE));
   return (
@@ -18,6 +18,7 @@ export function Readout({ reading }: { reading: PointReading | undefined }) {
       </span>
       <span>L* {(100 * leaving).toFixed(1)}</span>
       <span>{formatStops(toThird(toneToStops(leaving)))} from V</span>
+      {painted !== undefined && <span>{formatStops(Math.round(painted * 100) / 100)} painted</span>}
       <span>{chroma < 0.01 ? "neutral" : `${hueName(hueDeg)}, chroma ${chroma.toFixed(2)}`}</span>
     </div>
   );

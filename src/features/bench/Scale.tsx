@@ -79,9 +79,9 @@ export function Scale() {
             <HistogramShape of="finished" x={x} base={BOTTOM} height={-TALL_HISTOGRAM} />
           )}
           {curve && <Threads curve={curve} x={x} />}
-          {hand && !curve && (
+          {hand && !curve && pass?.move.kind !== "exposure" && (
             <text className={styles.surroundings} x={x(LAST_ZONE / 2)} y={(TOP + BOTTOM) / 2 + 4}>
-              {pass?.move.kind === "exposure" ? "What is painted moves each place by itself." : SURROUNDINGS}
+              A contrast mask moves each place by what lies around it, so one tone may go to several.
             </text>
           )}
           {hand && (
@@ -100,8 +100,6 @@ export function Scale() {
     </div>
   );
 }
-
-const SURROUNDINGS = "A contrast mask moves each place by what lies around it, so one tone may go to several.";
 
 /** What the two rails stand for. */
 function Titles({ hand, setName }: { hand: Hand | undefined; setName: string | undefined }) {

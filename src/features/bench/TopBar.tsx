@@ -3,6 +3,7 @@ import { Button, Segmented, Tooltip } from "antd";
 import Link from "next/link";
 import { zoneNumeral } from "@/core/zones/zone";
 import { useBench, useBenchState } from "./BenchContext";
+import { chosenPass } from "./benchStore";
 import { redoTarget, undoTarget } from "./history";
 import type { SaveState } from "./saveQueue";
 import styles from "./TopBar.module.css";
@@ -12,6 +13,7 @@ const LOOKS = [
   { value: "stepped", label: "Stepped" },
   { value: "change", label: "Change" },
   { value: "mask", label: "Mask" },
+  { value: "exposure", label: "Exposure" },
   { value: "map", label: "Map" },
   { value: "colour", label: "Source" },
 ] as const;
@@ -32,6 +34,7 @@ export function TopBar({ onHelp, onHistory }: { onHelp(): void; onHistory(): voi
   const saveState = useBenchState((state) => state.saveState);
   const isBefore = useBenchState((state) => state.isBefore);
   const isUpToHere = useBenchState((state) => state.isUpToHere);
+  const isExposure = useBenchState((state) => chosenPass(state)?.pass.move.kind === "exposure" || state.look.kind === "exposure");
   const undo = undoTarget(history);
   const redo = redoTarget(history);
   const undone = history.revisions.find((revision) => revision.id === history.head);
@@ -52,7 +55,7 @@ export function TopBar({ onHelp, onHistory }: { onHelp(): void; onHistory(): voi
         <Segmented
           size="small"
           aria-label="Way of looking"
-          options={LOOKS.map((option) => ({ ...option }))}
+          options={LOOKS.filter(({ value }) => value !== "exposure" || isExposure).map((option) => ({ ...option }))}
           value={look.kind === "zone" ? "picture" : look.kind}
           onChange={(kind) => store.getState().set({ look: { kind } })}
         />

@@ -29,7 +29,7 @@ export type Step = { stage: "colour" | "mix" | "finish" } | { stage: "pass" | "s
 export const REGION_TOOLS = ["loop", "polygon", "oval", "gradient", "brush", "likeness"] as const;
 export type RegionTool = (typeof REGION_TOOLS)[number];
 /** Those of a region, the brush that repairs a gate, and those of an exposure. */
-const DRAWING_TOOLS = [...REGION_TOOLS, "repair", "dodge", "burn"] as const;
+const DRAWING_TOOLS = [...REGION_TOOLS, "repair", "dodge", "burn", "pick-strokes"] as const;
 export type DrawingTool = (typeof DRAWING_TOOLS)[number];
 export type Tool = "move" | "pull-hue" | "pull-tone" | "read" | "pin" | "pick-tones" | "pick-hue" | DrawingTool;
 
@@ -77,6 +77,10 @@ export interface BenchState {
   acting: number | undefined;
   drawing: Drawing;
   exposing: Exposing;
+  /** Strokes of the exposure in hand that are picked, by their place in it. */
+  pickedStrokes: readonly number[];
+  /** How long a string the hand pulls the brush by, in long edges: the way it goes is steadier than the hand's. */
+  steady: number;
   /** The shape of the region in hand that is edited, by id. */
   chosenShape: string | undefined;
   /** Whether the region in hand is shown on the picture. */
@@ -155,6 +159,7 @@ export function createBenchStore(
         plan,
         history: { ...get().history, head: target.id },
         chosenStrands: [],
+        pickedStrokes: [],
         chosenKnot: undefined,
         step: keptStep(get().step, plan),
       });
@@ -177,6 +182,8 @@ export function createBenchStore(
       measured: undefined,
       acting: undefined,
       drawing: { radius: 0.04, hardness: 0.3, flow: 0.5, pressure: "flow", erase: false, combine: "add", corners: [] },
+      pickedStrokes: [],
+      steady: 0,
       exposing: { radius: 0.06, hardness: 0.1, flow: 0.08, pressure: "flow", ceiling: 0.5 },
       chosenShape: undefined,
       showsRegion: true,
@@ -248,6 +255,7 @@ export function chooseStep(store: BenchStore, step: Step): void {
     chosenStrands: [],
     chosenKnot: undefined,
     chosenShape: undefined,
+    pickedStrokes: [],
     drawing: { ...drawing, corners: [] },
     tool: step.stage === "pass" || !(isDrawing(tool) || tool === "pick-tones" || tool === "pick-hue") ? tool : "read",
   });

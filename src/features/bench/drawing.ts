@@ -1,4 +1,5 @@
 import { v4 as uuid } from "uuid";
+import { movedStroke, strokeAt, withStrokes } from "@/core/exposure/editStrokes";
 import type { ExposureStroke } from "@/core/exposure/exposure";
 import { simplifyPath } from "@/core/brush/simplifyPath";
 import { MOST_PATH_POINTS, packPath, unpackPath, type Brush, type PathPoint, type Stroke } from "@/core/brush/stroke";
@@ -12,7 +13,8 @@ import {
   type Point,
   type Shape,
 } from "@/core/region/region";
-import { chosenPass, chosenRegion, withMove, type BenchStore, type DrawingTool } from "./benchStore";
+import { chosenPass, chosenRegion, isExposing, withMove, type BenchStore, type DrawingTool } from "./benchStore";
+import { LEAST_BRUSH, sizeBrush } from "./brushSize";
 import { withGate } from "./gatePulls";
 import { addShape, adjustShape, regionName } from "./regionEdits";
 
@@ -22,6 +24,7 @@ export interface Touch extends Point {
   pressure: number;
   shift: boolean;
   alt: boolean;
+  ctrl: boolean;
 }
 
 /** A shape that is being drawn. */
@@ -61,6 +64,8 @@ export function beginDrawing(tool: DrawingTool, at: Touch, store: BenchStore): D
     case "dodge":
     case "burn":
       return expose(at, store, tool === "burn");
+    case "pick-strokes":
+      return pickStroke(at, store);
   }
 }
 
@@ -253,6 +258,31 @@ function expose(at: Touch, store: BenchStore, burns: boolean): Drawer | undefine
   });
 }
 
+/** Picks the stroke touched, with Ctrl one more or one fewer; a drag moves all that are picked. */
+function pickStroke(at: Touch, store: BenchStore): Drawer | undefined {
+  const { pickedStrokes, set, adjust, commit } = store.getState();
+  const pass = chosenPass(store.getState())?.pass;
+  if (pass?.move.kind !== "exposure") return undefined;
+  const { move } = pass;
+  const touched = strokeAt(move.strokes, at);
+  if (touched === undefined) {
+    set({ pickedStrokes: [] });
+    return undefined;
+  }
+  const isPicked = pickedStrokes.includes(touched);
+  const others = pickedStrokes.filter((index) => index !== touched);
+  const picked = at.ctrl ? (isPicked ? others : [...others, touched]) : isPicked ? pickedStrokes : [touched];
+  set({ pickedStrokes: picked });
+  return {
+    move(touches) {
+      const { x, y } = touches.at(-1)!;
+      const strokes = withStrokes(move.strokes, new Set(picked), (stroke) => movedStroke(stroke, x - at.x, y - at.y));
+      adjust((plan) => withMove(plan, pass.id, { ...move, strokes }));
+    },
+    finish: () => commit(`${picked.length === 1 ? "Stroke" : "Strokes"} moved in ${pass.name}`),
+  };
+}
+
 /** Where strokes go. */
 interface Ground<S extends Stroke> {
   before: readonly S[];
@@ -270,7 +300,9 @@ function layStrokes<S extends Stroke>(
   store: BenchStore,
   { before, moved, brush, dress, lay, label }: Ground<S>,
 ): Drawer | undefined {
-  const { erase } = store.getState().drawing;
+  if (at.ctrl) return resize(at, store, brush.radius);
+  const { drawing, steady } = store.getState();
+  const { erase } = drawing;
   const { radius, hardness, flow, pressure } = brush;
   if (before.length >= MOST_STROKES) {
     store.getState().set({ failure: "This area holds as many strokes as it can. Go on in a new one: choose another tool and come back." });
@@ -286,7 +318,10 @@ function layStrokes<S extends Stroke>(
   lay([...laid, stroke(way)]);
   return {
     move(touches) {
-      way.push(...touches.map(toOwn));
+      for (const touch of touches) {
+        const pulled = pulledTo(way.at(-1)!, toOwn(touch), steady);
+        if (pulled) way.push(pulled);
+      }
       if (way.length > MOST_PATH_POINTS / 2) {
         // An endless movement goes on in another stroke, from the very place.
         laid = [...laid, stroke(simplifyPath(way, STROKE_TOLERANCE))];
@@ -298,6 +333,26 @@ function layStrokes<S extends Stroke>(
       lay([...laid, stroke(simplifyPath(way, STROKE_TOLERANCE))]);
       store.getState().commit(label(isErasing));
     },
+  };
+}
+
+/** Where a brush on a string of some length comes to lie when the hand goes to a place; undefined while the string is slack. */
+function pulledTo(from: PathPoint, to: PathPoint, string: number): PathPoint | undefined {
+  const away = Math.hypot(to.x - from.x, to.y - from.y);
+  if (away <= string) return undefined;
+  const part = (away - string) / away;
+  return { x: from.x + part * (to.x - from.x), y: from.y + part * (to.y - from.y), pressure: to.pressure };
+}
+
+/** With Ctrl a drag to the right makes the brush larger, to the left smaller. */
+function resize(at: Touch, store: BenchStore, radius: number): Drawer {
+  return {
+    move(touches) {
+      const { tool, drawing, exposing } = store.getState();
+      const now = (isExposing(tool) ? exposing : drawing).radius;
+      sizeBrush(store, Math.max(radius + touches.at(-1)!.x - at.x, LEAST_BRUSH) / now);
+    },
+    finish() {},
   };
 }
 

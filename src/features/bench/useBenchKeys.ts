@@ -2,6 +2,7 @@ import { useEffect } from "react";
 import type { BenchLook } from "@/engine/messages";
 import { BRUSH_STEP, sizeBrush } from "./brushSize";
 import { closePolygon } from "./drawing";
+import { deletePicked } from "./pickedStrokes";
 import { deleteShape } from "./regionEdits";
 import { chooseStep, chosenPass, chosenSet, handOf, isDrawing, withPass, withSet, type BenchStore, type Step } from "./benchStore";
 
@@ -46,14 +47,14 @@ export function useBenchKeys(store: BenchStore, onHelp: () => void): void {
 
 function actions(store: BenchStore, onHelp: () => void): Record<string, () => void> {
   const state = store.getState();
-  const toggle = (kind: "stepped" | "colour" | "change" | "map") => () =>
+  const toggle = (kind: "stepped" | "colour" | "change" | "map" | "exposure") => () =>
     state.set({ look: { kind: state.look.kind === kind ? "picture" : kind } });
   return {
     t: () => state.set({ look: zoneLook(state.look, 10) }),
     escape: () => escape(store),
     enter: () => closePolygon(store),
     backspace: () => dropCorner(store),
-    delete: () => deleteShape(store),
+    delete: () => deleteThing(store),
     d: () => state.set({ tool: "dodge" }),
     b: () => state.set({ tool: "burn" }),
     k: () => state.set({ showsRegion: !state.showsRegion }),
@@ -66,6 +67,7 @@ function actions(store: BenchStore, onHelp: () => void): Record<string, () => vo
     c: toggle("colour"),
     x: toggle("change"),
     j: toggle("map"),
+    y: toggle("exposure"),
     u: () => state.set({ isUpToHere: !state.isUpToHere }),
     v: () => state.set({ screens: !state.screens }),
     q: () => state.set({ isBefore: true }),
@@ -97,10 +99,16 @@ function escape(store: BenchStore): void {
   else set({ look: { kind: "picture" } });
 }
 
+/** Deletes the strokes that are picked, else the shape in hand. */
+function deleteThing(store: BenchStore): void {
+  if (store.getState().pickedStrokes.length > 0) deletePicked(store);
+  else deleteShape(store);
+}
+
 function dropCorner(store: BenchStore): void {
   const { drawing, set } = store.getState();
   if (drawing.corners.length > 0) set({ drawing: { ...drawing, corners: drawing.corners.slice(0, -1) } });
-  else deleteShape(store);
+  else deleteThing(store);
 }
 
 /** Switches the pass or set in hand on or off. */

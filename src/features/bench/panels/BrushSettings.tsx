@@ -22,6 +22,7 @@ const ignore = () => {};
 export function BrushSettings({ of }: { of: "drawing" | "exposing" }) {
   const { store } = useBench();
   const brush: Brush = useBenchState((state) => state[of]);
+  const steady = useBenchState((state) => state.steady);
   const erases = useBenchState((state) => state.drawing.erase);
   const change = (changed: Partial<Brush>) => {
     const { drawing, exposing, set } = store.getState();
@@ -63,6 +64,19 @@ export function BrushSettings({ of }: { of: "drawing" | "exposing" }) {
       />
       {slider("hardness", "Hardness", of === "drawing" ? 0.3 : 0.1)}
       {slider("flow", "Flow", of === "drawing" ? 0.5 : 0.08)}
+      <ValueSlider
+        label="Steady hand"
+        value={steady}
+        min={0}
+        max={0.05}
+        step={0.001}
+        rest={0}
+        format={(string) => (string === 0 ? "off" : formatSize(string))}
+        parse={parsePercent}
+        onChange={(string) => store.getState().set({ steady: string })}
+        onCommit={ignore}
+        onCommitSoon={ignore}
+      />
       <Select
         size="small"
         aria-label="What the pen's pressure changes"

@@ -8,6 +8,7 @@ import { useBench, useBenchState } from "../BenchContext";
 import { isExposing, withMove } from "../benchStore";
 import { BrushSettings } from "./BrushSettings";
 import { Part } from "./Panel";
+import { PickedStrokes } from "./PickedStrokes";
 import styles from "./Panel.module.css";
 
 /** A twelfth of a stop: three steps to a quarter, four to a third. */
@@ -62,7 +63,19 @@ export function ExposurePart({ pass, move }: { pass: Pass; move: ExposureMove })
             {name === "dodge" ? "○ Dodge" : "● Burn"}
           </button>
         ))}
+        <button
+          type="button"
+          className={styles.chip}
+          aria-pressed={tool === "pick-strokes"}
+          disabled={move.strokes.length === 0}
+          title="Touch a stroke in the picture to change, move or delete it"
+          data-testid="pick-strokes"
+          onClick={() => set({ tool: tool === "pick-strokes" ? "read" : "pick-strokes", pickedStrokes: [] })}
+        >
+          Pick strokes
+        </button>
       </div>
+      {tool === "pick-strokes" && <PickedStrokes pass={pass} move={move} />}
       {isExposing(tool) && (
         <>
           <BrushSettings of="exposing" />

@@ -83,7 +83,7 @@ function DrawingTools({ hasRegion }: { hasRegion: boolean }) {
   const tool = useBenchState((state) => state.tool);
   const drawing = useBenchState((state) => state.drawing);
   const { set } = store.getState();
-  const isRegionTool = isDrawing(tool) && tool !== "repair" && !isExposing(tool);
+  const isRegionTool = isDrawing(tool) && tool !== "repair" && tool !== "pick-strokes" && !isExposing(tool);
   return (
     <>
       <div className={styles.chips} role="group" aria-label="Draw a region with">
