@@ -62,8 +62,8 @@ export type ToWorker =
   | { type: "read"; number: number; place: Place }
   /** Small pictures: the finished print, or what each of the plan's passes changes. */
   | { type: "glimpse"; number: number; plan: WirePlan; of: GlimpseOf }
-  /** A region's plane, small, for its contours. */
-  | { type: "region"; number: number; plan: WirePlan; regionId: string }
+  /** A plane, small, for its contours: a region's, or what an exposure pass paints. */
+  | { type: "plane"; number: number; plan: WirePlan; of: PlaneOf }
   | { type: "recycle"; buffer: ArrayBuffer };
 
 export interface Frame {
@@ -95,8 +95,11 @@ export interface Measured {
   acting: number | null | undefined;
 }
 
-/** How far a region acts, 0–1, over the whole picture. */
-export interface RegionPlane extends Size {
+/** A region, or an exposure pass, by its id. */
+export type PlaneOf = { region: string } | { exposure: string };
+
+/** How far a region acts, 0–1, or what is painted, in stops, over the whole picture. */
+export interface SmallPlane extends Size {
   plane: Float32Array<ArrayBuffer>;
 }
 
@@ -110,4 +113,4 @@ export type FromWorker =
   | { type: "skipped"; number: number }
   | { type: "reading"; number: number; reading: PointReading | undefined }
   | { type: "glimpse"; number: number; glimpses: Glimpse[] }
-  | ({ type: "region"; number: number } & RegionPlane);
+  | ({ type: "plane"; number: number } & SmallPlane);

@@ -356,9 +356,14 @@ export class Stage {
     return (strokes, burns) => this.#shapes.strokes(`${passId} ${burns}`, strokes, exposureGoal);
   }
 
+  /** What an exposure pass paints, in stops; undefined where it paints nothing. */
+  painted({ id, settings }: NonNullable<Showing["exposed"]>): Float32Array | undefined {
+    return exposurePlane(settings, this.#layMap(id));
+  }
+
   /** Painted stops as tones around mid grey. */
   #exposureMap(exposed: Showing["exposed"]): Float32Array {
-    const painted = exposed && exposurePlane(exposed.settings, this.#layMap(exposed.id));
+    const painted = exposed && this.painted(exposed);
     const map = new Float32Array(this.#red.length).fill(0.5);
     if (painted) for (let i = 0; i < map.length; i++) map[i] = Math.min(Math.max(0.5 + MAP_GAIN * painted[i]!, 0), 1);
     return map;

@@ -1,5 +1,6 @@
+import { randomUUID } from "node:crypto";
 import { readFileSync } from "node:fs";
-import { join } from "node:path";
+import { extname, join } from "node:path";
 import puppeteer, { type Browser, type Page } from "puppeteer-core";
 import { afterAll, beforeAll, inject } from "vitest";
 
@@ -118,9 +119,9 @@ export async function openPrint(page: Page, address: string, name: string): Prom
   await settled(page);
 }
 
-/** Brings a demo picture in anew and opens its print, so that no other test is in the way. */
+/** Brings a demo picture in anew, under another name, and opens its print, so that no test is in another's way. */
 export async function openOwnPrint(page: Page, address: string, file: string): Promise<void> {
-  const response = await fetch(`${address}/api/pictures?name=${encodeURIComponent(file)}`, {
+  const response = await fetch(`${address}/api/pictures?name=${randomUUID()}${extname(file)}`, {
     method: "POST",
     body: readFileSync(join("demo", file)),
   });

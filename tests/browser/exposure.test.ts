@@ -121,8 +121,9 @@ describe("stops without painting", () => {
 
 describe("seeing it", () => {
   test("the map alone lies on mid grey where nothing is painted; the pointer reads its stops", async () => {
+    await slide("Burning", "Home"); // so that light alone is left
     await page.keyboard.press("d");
-    await paint(4);
+    await paint(10);
     await page.keyboard.press("y");
     await settled(page);
     const [painted, elsewhere] = await greys();
@@ -134,6 +135,13 @@ describe("seeing it", () => {
     await page.waitForFunction(() =>
       /\+(0\.\d\d|[⅓¼½]) painted/.test(document.querySelector('[data-testid="readout"]')?.textContent ?? ""),
     );
+  });
+  test("lines in thirds of a stop lie over the picture when asked for", async () => {
+    await page.click('[aria-label="Lines in thirds of a stop"]');
+    await page.waitForSelector('[data-testid="exposure-lines"] path');
+    expect(await page.$eval('[data-testid="exposure-lines"] path title', (title) => title.textContent)).toBe("+⅓");
+    await page.click('[aria-label="Lines in thirds of a stop"]');
+    await page.waitForFunction(() => !document.querySelector('[data-testid="exposure-lines"]'));
   });
   test("Ctrl and a drag change the size of the brush, and paint nothing", async () => {
     const before = await greys();

@@ -1,5 +1,5 @@
 import type { PreparedPicture } from "@/contracts/preparedPicture";
-import type { Frame, FromWorker, Glimpse, GlimpseOf, Measured, Place, RegionPlane, RenderRequest, ToWorker } from "../messages";
+import type { Frame, FromWorker, Glimpse, GlimpseOf, Measured, Place, PlaneOf, RenderRequest, SmallPlane, ToWorker } from "../messages";
 import type { Plan } from "@/core/plan/plan";
 import type { PointReading } from "../stage";
 import { PlanSender } from "../wirePlan";
@@ -19,7 +19,7 @@ export class BenchEngine {
   readonly #worker: Worker;
   readonly #readings = new Map<number, (reading: PointReading | undefined) => void>();
   readonly #glimpses = new Map<number, (glimpses: Glimpse[]) => void>();
-  readonly #regions = new Map<number, (region: RegionPlane) => void>();
+  readonly #planes = new Map<number, (plane: SmallPlane) => void>();
   readonly #sender = new PlanSender();
   #number = 0;
 
@@ -31,7 +31,7 @@ export class BenchEngine {
       else if (data.type === "frame") events.onFrame(data);
       else if (data.type === "measured") events.onMeasured(data);
       else if (data.type === "reading") answer(this.#readings, data.number, data.reading);
-      else if (data.type === "region") answer(this.#regions, data.number, data);
+      else if (data.type === "plane") answer(this.#planes, data.number, data);
       else if (data.type === "glimpse") answer(this.#glimpses, data.number, data.glimpses);
     };
     this.#worker.onerror = (event) => events.onFailure(event.message || "the rendering worker stopped");
@@ -59,11 +59,11 @@ export class BenchEngine {
     return new Promise((resolve) => this.#glimpses.set(number, resolve));
   }
 
-  /** Where a region of a plan lies, small. */
-  region(plan: Plan, regionId: string): Promise<RegionPlane> {
+  /** Where a region of a plan lies, or what one of its exposures paints, small. */
+  plane(plan: Plan, of: PlaneOf): Promise<SmallPlane> {
     const number = ++this.#number;
-    this.#send({ type: "region", number, plan: this.#sender.pack(plan), regionId });
-    return new Promise((resolve) => this.#regions.set(number, resolve));
+    this.#send({ type: "plane", number, plan: this.#sender.pack(plan), of });
+    return new Promise((resolve) => this.#planes.set(number, resolve));
   }
 
   /** Gives a shown frame's buffer back for the next one. */

@@ -3,7 +3,19 @@ import { maskOf, planCompiler, reachTable, regionKey } from "@/core/plan/compile
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { encodedLight, lookTable } from "@/core/view/toneTables";
 import { LevelFetcher } from "../levelFetcher";
-import type { BenchLook, Frame, FromWorker, Glimpse, GlimpseOf, LevelArea, Place, RegionPlane, RenderRequest, ToWorker } from "../messages";
+import type {
+  BenchLook,
+  Frame,
+  FromWorker,
+  Glimpse,
+  GlimpseOf,
+  LevelArea,
+  Place,
+  PlaneOf,
+  RenderRequest,
+  SmallPlane,
+  ToWorker,
+} from "../messages";
 import type { Plan } from "@/core/plan/plan";
 import { looksAtWhole } from "../runs";
 import { PlanReceiver } from "../wirePlan";
@@ -81,12 +93,12 @@ scope.onmessage = ({ data }: MessageEvent<ToWorker>) => {
       else glimpsesLater.push(answer);
       break;
     }
-    case "region": {
-      const { number, regionId } = data;
+    case "plane": {
+      const { number, of } = data;
       const plan = receiver.unpack(data.plan);
       const answer = () => {
-        const found = regionPlane(plan, regionId);
-        if (found) say({ type: "region", number, ...found }, [found.plane.buffer]);
+        const found = smallPlane(plan, of);
+        if (found) say({ type: "plane", number, ...found }, [found.plane.buffer]);
       };
       if (open) answer();
       else glimpsesLater.push(answer);
@@ -271,11 +283,16 @@ function readStage(stage: Stage, { x, y }: Place) {
   return stage.readPoint(Math.min(Math.floor(x * width), width - 1), Math.min(Math.floor(y * height), height - 1));
 }
 
-/** A region on its own, on the mix alone. */
-function regionPlane(plan: Plan, regionId: string): RegionPlane | undefined {
-  const region = plan.regions.find(({ id }) => id === regionId);
-  if (!region) return undefined;
+/** A region, on the mix alone, or the painted stops of a pass. */
+function smallPlane(plan: Plan, of: PlaneOf): SmallPlane | undefined {
   const stage = (open!.outlined ??= open!.preview.reducedTo(fitLongEdge(open!.preview.size, OUTLINE_EDGE)));
+  if ("exposure" in of) {
+    const pass = plan.passes.find(({ id }) => id === of.exposure);
+    const plane = pass?.move.kind === "exposure" ? stage.painted({ id: pass.id, settings: pass.move }) : undefined;
+    return { ...stage.size, plane: plane ? Float32Array.from(plane) : new Float32Array(stage.size.width * stage.size.height) };
+  }
+  const region = plan.regions.find(({ id }) => id === of.region);
+  if (!region) return undefined;
   const compiled = compileOutline({ ...plan, passes: [] });
   stage.update(compiled, undefined);
   return { ...stage.size, plane: stage.mask(compiled, { region, gate: undefined, key: regionKey(region) }).slice() };

@@ -3,12 +3,13 @@ import { useCallback, useEffect, useLayoutEffect, useRef, useState, type Pointer
 import type { Frame, LevelArea } from "@/engine/messages";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBench, useBenchState } from "./BenchContext";
-import { handOf, isDrawing, isExposing, type Tool } from "./benchStore";
+import { chosenPass, handOf, isDrawing, isExposing, type Tool } from "./benchStore";
 import { beforePlan, planUpTo, planWithoutMask } from "./beforePlan";
 import { BrushCursor } from "./BrushCursor";
 import { beginDrawing, type Drawer } from "./drawing";
 import { beginPull, type Puller } from "./pulling";
 import { Pins, togglePin } from "./Pins";
+import { ExposureLines } from "./ExposureLines";
 import { PrintingMap } from "./PrintingMap";
 import { Readings } from "./Readings";
 import { RegionOverlay } from "./RegionOverlay";
@@ -83,6 +84,10 @@ export function Easel() {
   const tool = useBenchState((state) => state.tool);
   const reading = useBenchState((state) => state.reading);
   const isReady = useBenchState((state) => state.isReady);
+  const exposureShown = useBenchState((state) => {
+    const pass = state.showsStops ? chosenPass(state)?.pass : undefined;
+    return pass?.move.kind === "exposure" ? pass : undefined;
+  });
   const isMap = useBenchState((state) => state.look.kind === "map");
   const failure = useBenchState((state) => state.failure);
   const [isSpaceHeld, setSpaceHeld] = useSpaceKey();
@@ -240,6 +245,7 @@ export function Easel() {
             />
             <Pins />
             <RegionOverlay size={box} />
+            {exposureShown && <ExposureLines pass={exposureShown} size={box} />}
             {tool === "pick-strokes" && <StrokeMarks size={box} />}
             {isMap && <PrintingMap size={box} />}
           </div>

@@ -6,7 +6,7 @@ import type { Size } from "@/core/spatial/areaReduce";
 import { useBenchState } from "./BenchContext";
 import { chosenPass, chosenRegion, isDrawing } from "./benchStore";
 import { ShapeHandles } from "./ShapeHandles";
-import { useRegionPlane } from "./useRegionPlane";
+import { useSmallPlane } from "./useSmallPlane";
 import styles from "./RegionOverlay.module.css";
 
 /** Where a region's edge begins, its middle, and where it acts fully. */
@@ -34,7 +34,11 @@ export function RegionOverlay({ size }: { size: Size }) {
 }
 
 function Contours({ region, size }: { region: Region; size: Size }) {
-  const found = useRegionPlane(region);
+  const plan = useBenchState((state) => state.plan);
+  // Only what the region's place depends on: a move of another kind leaves its lines alone.
+  const { mix } = plan;
+  const own = useMemo(() => ({ ...plan, mix, regions: [region], passes: [], sets: [] }), [mix, region]); // eslint-disable-line react-hooks/exhaustive-deps
+  const found = useSmallPlane(own, { region: region.id });
   const tool = useBenchState((state) => state.tool);
   const paths = useMemo(() => {
     if (!found) return undefined;

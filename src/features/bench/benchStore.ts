@@ -85,6 +85,8 @@ export interface BenchState {
   chosenShape: string | undefined;
   /** Whether the region in hand is shown on the picture. */
   showsRegion: boolean;
+  /** Whether what is painted in an exposure pass is drawn as lines in thirds of a stop. */
+  showsStops: boolean;
   /** Whether the print is seen as if the pass in hand acted everywhere, for as long as a key is held. */
   isMaskIgnored: boolean;
   /** What was on show before the mask, held up by a key. */
@@ -187,6 +189,7 @@ export function createBenchStore(
       exposing: { radius: 0.06, hardness: 0.1, flow: 0.08, pressure: "flow", ceiling: 0.5 },
       chosenShape: undefined,
       showsRegion: true,
+      showsStops: false,
       isMaskIgnored: false,
       lookBeforeMask: undefined,
       pins: start.print.pins,

@@ -4,13 +4,13 @@ import { passesIn } from "@/core/plan/editRegions";
 import type { Pass, Plan } from "@/core/plan/plan";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { BenchEngine } from "@/engine/browser/benchEngine";
-import type { RegionPlane } from "@/engine/messages";
+import type { SmallPlane } from "@/engine/messages";
 import { formatPercent } from "@/features/shared/ValueSlider";
 import { gateWords, passWords } from "./passWords";
 
 /** A region on the printing map: its outlines, and what is done in it. */
 export interface MapEntry {
-  plane: RegionPlane;
+  plane: SmallPlane;
   /** Middle of where it acts, as parts of the picture's size. */
   middle: { x: number; y: number };
   name: string;
@@ -35,13 +35,13 @@ export async function mapContent(plan: Plan, engine: BenchEngine): Promise<MapCo
   for (const region of plan.regions) {
     const passes = passesIn({ passes: acting }, region.id);
     if (passes.length === 0) continue;
-    const plane = await engine.region(plan, region.id);
+    const plane = await engine.plane(plan, { region: region.id });
     entries.push({ plane, middle: middleOf(plane), name: region.name, notes: passes.map(note) });
   }
   return { entries, overall: acting.filter(({ region }) => region === null).map(note) };
 }
 
-function middleOf({ plane, width }: RegionPlane): { x: number; y: number } {
+function middleOf({ plane, width }: SmallPlane): { x: number; y: number } {
   let [sum, x, y] = [0, 0, 0];
   plane.forEach((share, i) => {
     sum += share;
@@ -93,7 +93,7 @@ interface Box {
   height: number;
 }
 
-function drawOutlines(context: CanvasRenderingContext2D, size: Size, { plane, width, height }: RegionPlane, text: number): void {
+function drawOutlines(context: CanvasRenderingContext2D, size: Size, { plane, width, height }: SmallPlane, text: number): void {
   const full = plane.reduce((most, share) => Math.max(most, share), 1e-6);
   const lines = contours()
     .size([width, height])

@@ -18,6 +18,7 @@ const STOP_STEP = 1 / 12;
 export function ExposurePart({ pass, move }: { pass: Pass; move: ExposureMove }) {
   const { store } = useBench();
   const tool = useBenchState((state) => state.tool);
+  const showsStops = useBenchState((state) => state.showsStops);
   const exposing = useBenchState((state) => state.exposing);
   const { adjust, commit, commitSoon, set } = store.getState();
   const change = (changed: Partial<ExposureMove>) => adjust((plan) => withMove(plan, pass.id, { ...move, ...changed }));
@@ -110,6 +111,10 @@ export function ExposurePart({ pass, move }: { pass: Pass; move: ExposureMove })
           }}
         />
         <span className={styles.hint}>{move.endsHeld ? "Deepest black and bare paper are protected" : "All tones are exposed"}</span>
+      </div>
+      <div className={styles.row}>
+        <Switch size="small" checked={showsStops} aria-label="Lines in thirds of a stop" onChange={(shown) => set({ showsStops: shown })} />
+        <span className={styles.hint}>Lines in thirds of a stop over the picture</span>
       </div>
       <div className={styles.row}>
         <button type="button" className={styles.small} disabled={count(false) === 0} onClick={() => clear(false)}>
