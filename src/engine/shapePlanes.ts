@@ -7,9 +7,9 @@ import { brushGoal, brushGrid, rasterShape, type DrawnShape } from "@/core/regio
 /** Bytes of laid out shapes kept. */
 const MOST_BYTES = 64 << 20;
 /** Brushed areas whose states are kept. */
-const MOST_BRUSHED = 6;
+const MOST_BRUSHED = 24;
 /** A brushed area keeps its state after every so many strokes, so that taking some back lays only the last few anew. */
-const STROKES_BETWEEN = 250;
+const STROKES_BETWEEN = 500;
 
 interface Brushed {
   strokes: readonly Stroke[];

@@ -92,14 +92,22 @@ export function forDabs(
 
 /** How far a dab acts, over the square of the distance from its middle in radii: full inside the hard part, then a raised cosine. */
 function falloffOf({ hardness }: Brush): Float32Array {
+  const known = falloffs.get(hardness);
+  if (known) return known;
+  if (falloffs.size >= MOST_FALLOFFS) falloffs.clear();
   const table = new Float32Array(FALLOFF_STEPS + 2);
   for (let i = 0; i < FALLOFF_STEPS; i++) {
     const distance = Math.sqrt(i / FALLOFF_STEPS);
     const away = hardness < 1 ? Math.max(distance - hardness, 0) / (1 - hardness) : 0;
     table[i] = 0.5 + 0.5 * Math.cos(Math.PI * away);
   }
+  falloffs.set(hardness, table);
   return table;
 }
+
+/** Thousands of strokes are of few hardnesses. */
+const falloffs = new Map<number, Float32Array>();
+const MOST_FALLOFFS = 64;
 
 function layDab(
   plane: Float32Array,
