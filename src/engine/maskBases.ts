@@ -1,4 +1,4 @@
-import { linearP3ToOklab } from "@/core/colour/oklab";
+import { oklabPlanes } from "@/core/colour/oklab";
 import type { Gate } from "@/core/gate/gate";
 import { readTable } from "@/core/kernels/reference";
 import type { CompiledMask } from "@/core/plan/compilePlan";
@@ -56,9 +56,7 @@ function likenessBase(shape: LikenessShape, analysis: Analysis): ToneBase {
 }
 
 function labOf({ red, green, blue, width, height }: Analysis): LabPicture {
-  const lab = { width, height, lightness: new Float32Array(red.length), a: new Float32Array(red.length), b: new Float32Array(red.length) };
-  for (let i = 0; i < red.length; i++) [lab.lightness[i], lab.a[i], lab.b[i]] = linearP3ToOklab([red[i]!, green[i]!, blue[i]!]);
-  return lab;
+  return { width, height, ...oklabPlanes(red, green, blue) };
 }
 
 /** A region softened and fitted: its shapes laid out small, blurred, then brought to the picture's edges. */

@@ -3,7 +3,7 @@ import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { luminanceToTone, toneToLuminance, toneToStops } from "./lstar";
 import { apply3, invert3, multiply3, type Vector3 } from "./matrix3";
-import { linearP3ToOklab, oklabToLch } from "./oklab";
+import { linearP3ToOklab, oklabPlanes, oklabToLch } from "./oklab";
 import { oklchToLinearP3 } from "./oklchToP3";
 import { P3_LUMINANCE, SRGB_TO_P3 } from "./primaries";
 import { SRGB_CURVE, curveTable, gammaCurve, srgbEncode, toLinear } from "./transferCurve";
@@ -96,4 +96,19 @@ describe("curves", () => {
 test("a matrix times its inverse is the identity", () => {
   const product = multiply3(SRGB_TO_P3, invert3(SRGB_TO_P3));
   product.forEach((cell, i) => expect(cell).toBeCloseTo(i % 4 === 0 ? 1 : 0, 12));
+});
+
+test("OKLab of planes is OKLab of each pixel", () => {
+  const planes = [0.1, 0.5, 0.9].map((part) => Float32Array.from({ length: 50 }, (_, i) => (part * (i + 1)) / 50)) as [
+    Float32Array,
+    Float32Array,
+    Float32Array,
+  ];
+  const { lightness, a, b } = oklabPlanes(...planes);
+  for (let i = 0; i < 50; i++) {
+    const [l, greenRed, blueYellow] = linearP3ToOklab([planes[0][i]!, planes[1][i]!, planes[2][i]!]);
+    expect(lightness[i]).toBeCloseTo(l, 5);
+    expect(a[i]).toBeCloseTo(greenRed, 5);
+    expect(b[i]).toBeCloseTo(blueYellow, 5);
+  }
 });

@@ -29,6 +29,24 @@ export function linearP3ToOklab(rgb: Vector3): Vector3 {
   return apply3(LMS_TO_LAB, [Math.cbrt(l), Math.cbrt(m), Math.cbrt(s)]);
 }
 
+/** OKLab of whole planes of linear Display P3 colour; a loop without an array for each pixel. Units as above. */
+export function oklabPlanes(red: Float32Array, green: Float32Array, blue: Float32Array): Record<"lightness" | "a" | "b", Float32Array> {
+  const planes = { lightness: new Float32Array(red.length), a: new Float32Array(red.length), b: new Float32Array(red.length) };
+  const [m, t] = [P3_TO_LMS, LMS_TO_LAB];
+  for (let i = 0; i < red.length; i++) {
+    const r = red[i]!;
+    const g = green[i]!;
+    const b = blue[i]!;
+    const long = Math.cbrt(m[0] * r + m[1] * g + m[2] * b);
+    const middle = Math.cbrt(m[3] * r + m[4] * g + m[5] * b);
+    const short = Math.cbrt(m[6] * r + m[7] * g + m[8] * b);
+    planes.lightness[i] = t[0] * long + t[1] * middle + t[2] * short;
+    planes.a[i] = t[3] * long + t[4] * middle + t[5] * short;
+    planes.b[i] = t[6] * long + t[7] * middle + t[8] * short;
+  }
+  return planes;
+}
+
 /** Lightness 0–1, chroma, and hue in degrees 0–360 of an OKLab colour. */
 export function oklabToLch([L, a, b]: Vector3): { lightness: number; chroma: number; hueDeg: number } {
   const hueDeg = (Math.atan2(b, a) * 180) / Math.PI;
