@@ -15,7 +15,7 @@ const FALLOFF_STEPS = 1024;
  * Source  CORE: D ← D + (ceiling − D) · flow · falloff.
  */
 export function layStrokes<S extends Stroke>(plane: Float32Array, grid: Grid, strokes: readonly S[], goalOf: (stroke: S) => number): void {
-  for (const stroke of strokes) layStroke(plane, grid, stroke, goalOf(stroke));
+  for (const stroke of strokes) if (meets(wayOf(stroke), stroke.radius, grid)) layStroke(plane, grid, stroke, goalOf(stroke));
 }
 
 /** How far along a way dabs are laid: its next piece, and what is left of it up to the next dab. */
@@ -26,8 +26,9 @@ export interface Progress {
 
 /** Lays one stroke, or what was added to it since: begun anew without progress. Returns how far it got. */
 export function layStroke(plane: Float32Array, grid: Grid, stroke: Stroke, goal: number, since?: Progress): Progress {
-  const path = unpackPath(stroke.path);
-  const isFar = !meets(path, stroke.radius, grid);
+  const way = wayOf(stroke);
+  const { path } = way;
+  const isFar = !meets(way, stroke.radius, grid);
   const falloff = falloffOf(stroke);
   const sizes = stroke.pressure === "size" || stroke.pressure === "both";
   const flows = stroke.pressure === "flow" || stroke.pressure === "both";
@@ -51,15 +52,35 @@ export function layStroke(plane: Float32Array, grid: Grid, stroke: Stroke, goal:
   );
 }
 
-/** Whether a way comes near the grid at all. */
-function meets(path: Float64Array, radius: number, { x, y, width, height, scale }: Grid): boolean {
-  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
+/** A stroke's way unpacked, and the box it lies in. */
+interface Way {
+  path: Float64Array;
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+}
+
+/** Each band of an export asks every stroke whether it comes near: a way is unpacked once, not with each question. */
+const ways = new WeakMap<Stroke, Way>();
+
+function wayOf(stroke: Stroke): Way {
+  const known = ways.get(stroke);
+  if (known) return known;
+  const path = unpackPath(stroke.path);
+  const way = { path, left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity };
   for (let i = 0; i < path.length; i += 3) {
-    left = Math.min(left, path[i]!);
-    right = Math.max(right, path[i]!);
-    top = Math.min(top, path[i + 1]!);
-    bottom = Math.max(bottom, path[i + 1]!);
+    way.left = Math.min(way.left, path[i]!);
+    way.right = Math.max(way.right, path[i]!);
+    way.top = Math.min(way.top, path[i + 1]!);
+    way.bottom = Math.max(way.bottom, path[i + 1]!);
   }
+  ways.set(stroke, way);
+  return way;
+}
+
+/** Whether a way comes near the grid at all. */
+function meets({ left, top, right, bottom }: Way, radius: number, { x, y, width, height, scale }: Grid): boolean {
   const reach = radius + 1 / scale;
   return (
     (left - reach) * scale < x + width && (right + reach) * scale > x && (top - reach) * scale < y + height && (bottom + reach) * scale > y
