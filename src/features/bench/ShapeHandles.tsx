@@ -156,14 +156,15 @@ function MiddleGrip({ shape, middle, ...common }: Common & { middle: Point }) {
   );
 }
 
-/** Turns and scales about the middle. */
+/** Turns and scales about the middle, from the shape as it was when it was taken hold of. */
 function TurnGrip({ shape, middle, long, regionName }: Common & { middle: Point }) {
   const reach = reachOf(shape, middle) + 26 / long;
-  const start = useRef<Shape>(shape);
   const turn = shape.kind === "oval" ? (shape.turnDeg * Math.PI) / 180 : 0;
   const at = { x: middle.x + reach * Math.cos(turn), y: middle.y + reach * Math.sin(turn) };
+  const start = useRef({ shape, at });
+  const takeHold = () => (start.current = { shape, at });
   return (
-    <g onPointerDownCapture={() => (start.current = shape)} onFocus={() => (start.current = shape)}>
+    <g onPointerDownCapture={takeHold} onKeyDownCapture={takeHold}>
       <Grip
         shape={shape}
         long={long}
@@ -172,10 +173,12 @@ function TurnGrip({ shape, middle, long, regionName }: Common & { middle: Point 
         name="Turn and scale the shape"
         move={(to) => {
           const from = start.current;
-          const [grown, was] = [Math.hypot(to.x - middle.x, to.y - middle.y), Math.hypot(at.x - middle.x, at.y - middle.y)];
-          // Against the shape as it is now: each move turns on from where the last one led.
-          const degrees = ((Math.atan2(to.y - middle.y, to.x - middle.x) - Math.atan2(at.y - middle.y, at.x - middle.x)) * 180) / Math.PI;
-          return grown < 0.01 ? from : turnedShape(shape, middle, shape.kind === "oval" ? degrees : 0, grown / was);
+          const [x, y] = [to.x - middle.x, to.y - middle.y];
+          const [fromX, fromY] = [from.at.x - middle.x, from.at.y - middle.y];
+          const degrees = ((Math.atan2(y, x) - Math.atan2(fromY, fromX)) * 180) / Math.PI;
+          return Math.hypot(x, y) < 0.01
+            ? from.shape
+            : turnedShape(from.shape, middle, degrees, Math.hypot(x, y) / Math.hypot(fromX, fromY));
         }}
       >
         <rect x={-5} y={-5} width={10} height={10} className={styles.handle} />
