@@ -7,6 +7,7 @@ import type { ToneBase } from "@/core/spatial/toneBase";
 /** Parts of masks that need the whole picture, held small, by their key. */
 export type MaskBases = ReadonlyMap<string, ToneBase>;
 
+/** The key of a likeness's base: what it was touched at and how much it takes, wherever it stands. */
 export function likenessKey({ touched, not, tolerance, connected }: LikenessShape): string {
   return `likeness ${JSON.stringify([touched, not, tolerance, connected])}`;
 }

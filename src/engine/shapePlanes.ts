@@ -2,6 +2,7 @@ import { layStroke, layStrokes, type Progress } from "@/core/brush/layStrokes";
 import type { ExposureStroke } from "@/core/exposure/exposure";
 import type { Stroke } from "@/core/brush/stroke";
 import type { Grid } from "@/core/region/grid";
+import { keepNewest } from "./keepNewest";
 import { brushGoal, brushGrid, rasterShape, type DrawnShape } from "@/core/region/rasterShape";
 
 /** Bytes of laid out shapes kept. */
@@ -113,14 +114,4 @@ function isSame(a: Stroke, b: Stroke): boolean {
 /** Of strokes that dodge and burn, what those have besides. */
 function sameExposure(a: Partial<ExposureStroke>, b: Partial<ExposureStroke>): boolean {
   return a.burns === b.burns && a.ceiling === b.ceiling;
-}
-
-/** Keeps a thing as the newest, and at most so many. */
-function keepNewest<T>(kept: Map<string, T>, key: string, value: T, most: number): void {
-  kept.delete(key);
-  kept.set(key, value);
-  for (const oldest of kept.keys()) {
-    if (kept.size <= most) break;
-    kept.delete(oldest);
-  }
 }

@@ -13,6 +13,7 @@ import { BAND_PIXELS, BandMachine, type BandPlace } from "./bandMachine";
 import { FUSED_KNOTS, TableFuser } from "./fuseTables";
 import { exposureGoal, strokesOf, type ExposureSettings } from "@/core/exposure/exposure";
 import { exposurePlane, type LayMap } from "./exposurePlane";
+import { keepNewest } from "./keepNewest";
 import { ANALYSIS_EDGE, gateBase, gatherMaskBases } from "./maskBases";
 import { isGatheredOnTheWay, isReadOnTheWay, needsBases, type MaskBases } from "./maskKeys";
 import { gateTableOf, maskPlane, repairPlane, type MaskPicture } from "./maskPlane";
@@ -266,13 +267,7 @@ export class Stage {
   }
 
   #keepMask(key: string, plane: Float32Array): void {
-    this.#masks.delete(key);
-    this.#masks.set(key, plane);
-    const most = Math.max(2, Math.floor(MOST_MASK_BYTES / (4 * plane.length)));
-    for (const oldest of this.#masks.keys()) {
-      if (this.#masks.size <= most) break;
-      this.#masks.delete(oldest);
-    }
+    keepNewest(this.#masks, key, plane, Math.max(2, Math.floor(MOST_MASK_BYTES / (4 * plane.length))));
   }
 
   #maskPicture(): MaskPicture {
