@@ -50,9 +50,21 @@ const anyMove: fc.Arbitrary<Move> = fc.oneof(
       burn: unit.map((u) => 2 * u),
       flat: fc.double({ min: -4, max: 4, noNaN: true }),
       zones: fc.array(fc.double({ min: -4, max: 4, noNaN: true }), { minLength: 11, maxLength: 11 }),
+      soften: fc.constantFrom(0, 0.004, 0.03),
+      limit: fc.option(fc.double({ min: 0.1, max: 3, noNaN: true })),
       endsHeld: fc.boolean(),
     })
     .map((settings) => ({ kind: "exposure" as const, ...settings })),
+  fc
+    .record({
+      stops: fc.double({ min: -4, max: 4, noNaN: true }),
+      x: unit.map((u) => u - 0.5),
+      y: unit.map((u) => u - 0.5),
+      begins: unit.map((u) => 0.95 * u),
+      straight: unit,
+      onPaper: fc.boolean(),
+    })
+    .map((settings) => ({ kind: "edge-burn" as const, ...settings })),
   anyStrands().map((strands) => ({ kind: "placement" as const, strands })),
   fc
     .record({

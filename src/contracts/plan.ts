@@ -2,7 +2,8 @@ import { z } from "zod";
 import { BLEND_MODES } from "@/core/blend/blend";
 import { HARDEST_GRADE, LEAST_RANGE, SOFTEST_GRADE } from "@/core/contrast/contrastCurve";
 import { LEAST_MASK_RADIUS, MOST_MASK_RADIUS } from "@/core/contrast/contrastMask";
-import { MOST_CEILING, MOST_STOPS } from "@/core/exposure/exposure";
+import { MOST_BEGINS, MOST_SHIFT } from "@/core/edges/edgeBurn";
+import { LEAST_LIMIT, MOST_CEILING, MOST_LIMIT, MOST_MAP_SOFTEN, MOST_STOPS } from "@/core/exposure/exposure";
 import { CoreError } from "@/core/errors";
 import { HUE_STOPS_LIMIT, LEAST_HUE_GAP, MOST_HUE_KNOTS, type HueKnot } from "@/core/mix/hueCurve";
 import { WEIGHT_LIMIT } from "@/core/mix/weights";
@@ -70,8 +71,20 @@ const ExposureMove = z.strictObject({
   dodge: Strength.describe("Times what is dodged"),
   burn: Strength.describe("Times what is burned"),
   flat: Stops.describe("Stops over all of the region"),
+  soften: z.number().min(0).max(MOST_MAP_SOFTEN).describe("Standard deviation of a blur over all that is painted, in long edges"),
+  limit: z.number().min(LEAST_LIMIT).max(MOST_LIMIT).nullable().describe("Painted stops approach this and never pass it; null for none"),
   zones: z.array(Stops).length(ZONE_COUNT).describe("Stops for each zone, 0 to X"),
   endsHeld: z.boolean().describe("Whether the tones at both ends of the scale are left nearly alone"),
+});
+
+const EdgeBurnMove = z.strictObject({
+  kind: z.literal("edge-burn"),
+  stops: Stops.describe("In the corners; below 0 darkens"),
+  x: z.number().min(-MOST_SHIFT).max(MOST_SHIFT).describe("How far its middle lies from the picture's, in long edges"),
+  y: z.number().min(-MOST_SHIFT).max(MOST_SHIFT),
+  begins: z.number().min(0).max(MOST_BEGINS).describe("Where it begins on the way from its middle to the border"),
+  straight: z.number().min(0).max(1).describe("0 an oval, 1 straight along the borders"),
+  onPaper: z.boolean().describe("Whether bare paper takes tone too"),
 });
 
 const Id = z.string().min(1).max(64);
@@ -90,7 +103,7 @@ const PassSchema = z.strictObject({
     .describe("Zones whose tones stay as they come, in order")
     .superRefine(refineZones),
   set: Id.nullable().describe("The set it is tied into; the passes of a set are neighbours"),
-  move: z.discriminatedUnion("kind", [PlacementMove, ExposureMove, ContrastMove, ContrastMaskMove]),
+  move: z.discriminatedUnion("kind", [PlacementMove, ExposureMove, EdgeBurnMove, ContrastMove, ContrastMaskMove]),
 });
 
 const SetSchema = z.strictObject({
@@ -142,11 +155,20 @@ const UPGRADES: Record<number, (plan: Record<string, unknown>) => Record<string,
   2: (plan) => ({ ...plan, version: 3, sets: [], passes: withEachPass(plan.passes, { zonesOff: [], set: null }) }),
   // 3 → 4: passes may be confined to regions and gates.
   3: (plan) => ({ ...plan, version: 4, regions: [], passes: withEachPass(plan.passes, { region: null, gate: null }) }),
+  // 4 → 5: what is painted may be softened and limited as a whole.
+  4: (plan) => ({ ...plan, version: 5, passes: withEachMove(plan.passes, "exposure", { soften: 0, limit: null }) }),
 };
 
 /** Brings each pass of a plan of whatever shape up to date. */
 function withEachPass(passes: unknown, added: Record<string, unknown>): unknown {
   return Array.isArray(passes) ? passes.map((pass: unknown) => (isRecord(pass) ? { ...pass, ...added } : pass)) : passes;
+}
+
+function withEachMove(passes: unknown, kind: string, added: Record<string, unknown>): unknown {
+  if (!Array.isArray(passes)) return passes;
+  return passes.map((pass: unknown) =>
+    isRecord(pass) && isRecord(pass.move) && pass.move.kind === kind ? { ...pass, move: { ...pass.move, ...added } } : pass,
+  );
 }
 
 function upgraded(json: unknown): unknown {

@@ -212,11 +212,11 @@ export class BandMachine {
     }
     run.lookUp(p.stops, p.stops, n, this.#slot(0, stops), knotsOf(stops));
     if (share && blend === "normal") run.scaleLookedUp(p.stops, p.tone, n, this.#slot(1, share), knotsOf(share));
-    this.#expose(blend, share, byMask);
+    this.#expose(blend, share, byMask, false);
   }
 
   /** tone → tone, exposed by the stops in the machine, where anything is painted, and those given by tone. */
-  applyExposure({ stops, painted, blend, share }: ExposureStep, isPainted: boolean, byMask: boolean): void {
+  applyExposure({ stops, painted, blend, share, onPaper }: ExposureStep, isPainted: boolean, byMask: boolean): void {
     const p = this.#plane;
     const n = padded(this.#n);
     const run = this.#heap.run;
@@ -224,22 +224,22 @@ export class BandMachine {
       run.scaleLookedUp(p.stops, p.tone, n, this.#slot(0, painted), knotsOf(painted));
       run.addTable(p.stops, p.tone, n, this.#slot(2, stops), knotsOf(stops));
     } else run.lookUp(p.tone, p.stops, n, this.#slot(2, stops), knotsOf(stops));
-    this.#expose(blend, share, byMask);
+    this.#expose(blend, share, byMask, onPaper);
   }
 
   /** tone → tone, exposed by the plane of stops and blended, as far as share and mask let it through. */
-  #expose(blend: BlendMode, share: Float32Array | undefined, byMask: boolean): void {
+  #expose(blend: BlendMode, share: Float32Array | undefined, byMask: boolean, onPaper: boolean): void {
     const p = this.#plane;
     const n = padded(this.#n);
     const run = this.#heap.run;
     const mode = BLEND_MODES.indexOf(blend);
     if (mode === 0) {
       if (byMask) run.multiply(p.stops, p.mask, p.stops, n);
-      run.exposeBy(p.tone, p.stops, p.tone, n);
+      run.exposeBy(p.tone, p.stops, p.tone, n, Number(onPaper));
       return;
     }
     // A blend changes tones by itself, so what is to stay is mixed back in afterwards.
-    run.exposeBy(p.tone, p.stops, p.above, n);
+    run.exposeBy(p.tone, p.stops, p.above, n, Number(onPaper));
     run.blendPlanes(p.tone, p.above, p.above, n, mode);
     run.lookUp(p.tone, p.stops, n, this.#slot(1, share!), knotsOf(share!));
     if (byMask) run.multiply(p.stops, p.mask, p.stops, n);

@@ -8,7 +8,7 @@ import { fittedBase, guidedBase } from "@/core/region/guidedBase";
 import { likeness, type LabPicture } from "@/core/region/likeness";
 import { rasterShape } from "@/core/region/rasterShape";
 import type { LikenessShape, Region, Shape } from "@/core/region/region";
-import { areaReduceRows, fitLongEdge, type Size } from "@/core/spatial/areaReduce";
+import { areaReduceRows, fitLongEdge, scaledTo, type Size } from "@/core/spatial/areaReduce";
 import { gaussianBlur } from "@/core/spatial/gaussianBlur";
 import { layBase } from "@/core/spatial/layBase";
 import type { ToneBase } from "@/core/spatial/toneBase";
@@ -64,11 +64,9 @@ function regionBase({ shapes, soften, fit }: Region, analysis: Analysis, bases: 
   const finest = Math.min(...[soften, fit].filter((reach) => reach > 0));
   const size = fitLongEdge(fit > 0 ? analysis : scaledTo(analysis, MOST_CELLS), Math.ceil(CELLS_IN_SIGMA / finest));
   const grid = wholeGrid(size);
-  const tone = areaReduceRows(analysis.mixed(), 0, analysis, fit > 0 ? size : analysis, 0, fit > 0 ? size.height : analysis.height);
+  const tone = toneOn(analysis, size);
   const planeOf = (shape: Shape) =>
-    shape.kind === "likeness"
-      ? layBase({ ...bases.get(likenessKey(shape))!, slope: undefined }, grid, undefined)
-      : rasterShape(shape, grid);
+    shape.kind === "likeness" ? layBase(bases.get(likenessKey(shape))!, grid, tone) : rasterShape(shape, grid);
   const drawn = combineShapes(shapes, planeOf, size.width * size.height);
   const softened = soften > 0 ? gaussianBlur(drawn, size, soften * grid.scale) : drawn;
   return fit > 0
@@ -76,9 +74,12 @@ function regionBase({ shapes, soften, fit }: Region, analysis: Analysis, bases: 
     : { width: size.width, height: size.height, slope: undefined, offset: softened };
 }
 
-function scaledTo({ width, height }: Size, longEdge: number): Size {
-  const scale = longEdge / Math.max(width, height);
-  return { width: Math.round(width * scale), height: Math.round(height * scale) };
+/** The mixed tone at another size. */
+function toneOn(analysis: Analysis, size: Size): Float32Array {
+  if (size.width <= analysis.width && size.height <= analysis.height) {
+    return areaReduceRows(analysis.mixed(), 0, analysis, size, 0, size.height);
+  }
+  return layBase({ width: analysis.width, height: analysis.height, slope: undefined, offset: analysis.mixed() }, wholeGrid(size), undefined);
 }
 
 /** A gate's membership, blurred. Shape: tone of `size`. */

@@ -10,12 +10,13 @@ import { BAND_PIXELS, BandMachine, type PlaneName } from "./bandMachine";
 import { layStrokes } from "@/core/brush/layStrokes";
 import { gridOf, type Grid } from "@/core/region/grid";
 import { rasterShape, type DrawnShape } from "@/core/region/rasterShape";
-import { exposureGoal } from "@/core/exposure/exposure";
-import { exposurePlane, type LayMap } from "./exposurePlane";
 import { isReadOnTheWay } from "./maskKeys";
 import { gateTableOf, maskPlane, repairPlane, type MaskPicture } from "./maskPlane";
 import { NO_HAND, runsOf } from "./runs";
-import { applyRun, NO_BASES, type Bases, type ShownMask } from "./stage";
+import { applyRun, NO_BASES, type Bases } from "./stage";
+import type { ShownMask } from "./stageMasks";
+import { StopsPlanes } from "./stopsPlanes";
+import type { LayStrokes } from "./strokeMaps";
 
 /** Gives rows y up to y + height of a picture as interleaved RGB levels. */
 export type ReadRows = (y: number, height: number) => Uint8Array | Uint16Array;
@@ -47,6 +48,7 @@ export function rowRenderer(
   machine.setSpace(source.space, source.depth);
   machine.setMix(plan);
   const runs = runsOf(plan, NO_HAND);
+  const stops = new StopsPlanes(source.size);
   const isMasked = shown !== undefined || runs.some(({ mask }) => mask);
   const top = output.depth === 8 ? 255 : 65535;
   machine.setOutputTable(shown ? pairTable(1, (share) => top * share) : encodedLevels(top));
@@ -65,13 +67,13 @@ export function rowRenderer(
       const grid = gridOf({ width, height: rows }, 0, y, source.size);
       /** Lays a mask out in the machine; returns what strokes on its gate add. */
       const putMask = (mask: CompiledMask) => {
-        const parts = [mask, grid, picture!, bases.masks, (shape: DrawnShape) => rasterShape(shape, grid)] as const;
+        const parts = [mask, grid, picture!, bases.masks, (shape: DrawnShape) => layShape(shape, grid, stops)] as const;
         machine.put("mask", maskPlane(...parts), 0, rows * width);
         return repairPlane(...parts);
       };
       for (const run of runs) {
         const added = run.mask && putMask(run.mask);
-        const painted = run.exposure && exposurePlane(run.exposure.settings, layOn(grid));
+        const painted = run.exposure && stops.plane(plan.passes[run.from]!.id, run.exposure.move, grid, layOn(grid));
         if (painted) machine.put("stops", painted, 0, rows * width);
         applyRun(machine, run, { base: bases.steps.get(run.from), added, isPainted: !!painted }, place);
       }
@@ -116,11 +118,15 @@ export function rowRenderer(
   };
 }
 
-/** Lays strokes that dodge or burn out on a band. */
-function layOn(grid: Grid): LayMap {
-  return (strokes) => {
+function layShape(shape: DrawnShape, grid: Grid, { strokeMaps }: StopsPlanes): Float32Array {
+  return (shape.kind === "brush" && strokeMaps.brushed(shape, grid)) || rasterShape(shape, grid);
+}
+
+/** Lays strokes out on a band. */
+function layOn(grid: Grid): LayStrokes {
+  return (_, strokes, goalOf) => {
     const plane = new Float32Array(grid.width * grid.height);
-    layStrokes(plane, grid, strokes, exposureGoal);
+    layStrokes(plane, grid, strokes, goalOf);
     return plane;
   };
 }

@@ -1,24 +1,20 @@
-import type { CompiledMask, CompiledPass, CompiledPlan } from "@/core/plan/compilePlan";
+import type { CompiledMask, CompiledPass, CompiledPlan, PlacedStops } from "@/core/plan/compilePlan";
 import { linearP3ToOklab, oklabToLch } from "@/core/colour/oklab";
 import type { SourceSpace } from "@/core/colour/sourceSpace";
-import { readTable, type Planes } from "@/core/kernels/reference";
-import { gridOf, type Grid } from "@/core/region/grid";
+import type { Planes } from "@/core/kernels/reference";
+import { gridOf } from "@/core/region/grid";
 import { areaReduceRows, fitLongEdge, type Size } from "@/core/spatial/areaReduce";
-import { layBase } from "@/core/spatial/layBase";
 import { toneBase, type ToneBase } from "@/core/spatial/toneBase";
 import { ditherRow, NO_DITHER } from "@/core/view/dither";
 import { drawScreens } from "@/core/view/screens";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 import { BAND_PIXELS, BandMachine, type BandPlace } from "./bandMachine";
 import { FUSED_KNOTS, TableFuser } from "./fuseTables";
-import { exposureGoal, strokesOf, type ExposureSettings } from "@/core/exposure/exposure";
-import { exposurePlane, type LayMap } from "./exposurePlane";
-import { keepNewest } from "./keepNewest";
-import { ANALYSIS_EDGE, gateBase, gatherMaskBases } from "./maskBases";
+import { ANALYSIS_EDGE, gateBase, type Analysis } from "./maskBases";
 import { isGatheredOnTheWay, isReadOnTheWay, needsBases, type MaskBases } from "./maskKeys";
-import { gateTableOf, maskPlane, repairPlane, type MaskPicture } from "./maskPlane";
+import { gateTableOf, type MaskPicture } from "./maskPlane";
 import { gathers, NO_HAND, runsOf, type Hand, type Run } from "./runs";
-import { ShapePlanes } from "./shapePlanes";
+import { StageMasks, type ShownMask } from "./stageMasks";
 
 /** How a stage is turned into pixels. */
 export interface Showing {
@@ -27,19 +23,18 @@ export interface Showing {
   dithered: boolean;
   /** The finished tones, the source colours instead, what the passes in hand change, on mid grey, or a mask. */
   of: "print" | "colour" | "change" | "mask" | "exposure";
-  /** The exposure pass whose painted stops are shown. */
-  exposed?: { id: string; settings: ExposureSettings } | undefined;
+  /** The pass whose stops are shown. */
+  exposed?: StopsOf | undefined;
   /** The mask shown: white acts, black does not. */
   mask?: ShownMask | undefined;
   /** Whether full black is drawn as a line screen and bare paper as a dot screen. */
   screens: boolean;
 }
 
-/** A mask as a whole: where, and on which of the tones that enter the first pass in hand. */
-export interface ShownMask {
-  mask: CompiledMask | undefined;
-  /** How far each tone is let through, over tone 0–1; absent where all are. */
-  reach: Float32Array | undefined;
+/** A pass that gives stops to places. */
+export interface StopsOf {
+  id: string;
+  move: PlacedStops;
 }
 
 /** Tone histograms of HISTOGRAM_BINS. */
@@ -56,7 +51,7 @@ export interface PointReading {
   entering: number;
   leaving: number;
   finished: number;
-  /** Stops painted there by the pass in hand; undefined where it paints nothing. */
+  /** Stops given to the place by the pass in hand; undefined where it gives none. */
   painted: number | undefined;
   /** The source colour in OKLCH. */
   chroma: number;
@@ -93,8 +88,6 @@ const READING_REACH = 1;
 const CHANGE_GAIN = 2;
 /** How far a painted stop lies from mid grey where the map is shown alone: half a stop is three quarters of a zone. */
 const MAP_GAIN = 0.15;
-/** Bytes of mask planes kept. */
-const MOST_MASK_BYTES = 96 << 20;
 /** Planes kept for reuse. */
 const MOST_SPARE = 4;
 const COLOURS = ["red", "green", "blue"] as const;
@@ -122,10 +115,7 @@ export class Stage {
   readonly #rowsInBand: number;
   readonly #place: StagePlace;
   readonly #fuser = new TableFuser();
-  readonly #shapes: ShapePlanes;
-  /** Masks by their key, the newest last. */
-  readonly #masks = new Map<string, Float32Array>();
-  #maskBases: { mixKey: string; bases: MaskBases } = { mixKey: "", bases: new Map() };
+  readonly #masks: StageMasks;
   /** The picture small, from which masks are gathered. */
   #small: Stage | undefined;
   /** Tones after step i: 0 is the mix, i is pass i. */
@@ -148,7 +138,7 @@ export class Stage {
     this.#green = planes.green;
     this.#blue = planes.blue;
     this.#place = place ?? { x: 0, y: 0, whole: size };
-    this.#shapes = new ShapePlanes(this.#grid());
+    this.#masks = new StageMasks(gridOf(size, this.#place.x, this.#place.y, this.#place.whole), this.#maskPicture(), (plan) => this.#analysed(plan));
     this.#rowsInBand = Math.min(Math.max(1, Math.floor(BAND_PIXELS / size.width)), size.height);
     this.#machine = new BandMachine(this.#rowsInBand * size.width, FUSED_KNOTS);
   }
@@ -196,8 +186,8 @@ export class Stage {
     });
     // What the passes in hand change is known only when both sides of them are.
     if (showing.of === "change") this.#showChange(rgba, showing.dithered);
-    if (showing.of === "mask") this.#showPlane(rgba, this.shownMask(plan, showing.mask!, bases), showing.dithered);
-    if (showing.of === "exposure") this.#showPlane(rgba, this.#exposureMap(showing.exposed), showing.dithered);
+    if (showing.of === "mask") this.#showPlane(rgba, this.shownMask(showing.mask!, bases), showing.dithered);
+    if (showing.of === "exposure") this.#showPlane(rgba, this.#stopsMap(showing.exposed), showing.dithered);
     if (showing.screens && showing.of === "print") drawScreens(rgba, this.#toneAt(plan.passes.length), this.size.width);
     return new Uint8ClampedArray(rgba.buffer);
   }
@@ -210,87 +200,42 @@ export class Stage {
 
   /** What a part of this picture needs to render the plan rendered last as the whole does. */
   bases(): Bases {
-    return { steps: new Map([...this.#bases].map(([step, { base }]) => [step, base])), masks: this.#maskBases.bases };
+    return { steps: new Map([...this.#bases].map(([step, { base }]) => [step, base])), masks: this.#masks.bases };
   }
 
   /** What a part of this picture needs to show a mask on the tones after a step, kept of the plan rendered last. */
-  basesToShow(plan: CompiledPlan, { mask }: ShownMask, step: number): Bases {
+  basesToShow({ mask }: ShownMask, step: number): Bases {
     const { steps, masks } = this.bases();
     if (!mask) return { steps, masks };
     const gate = isGatheredOnTheWay(mask.gate) ? gateBase(mask.gate, this.#toneAt(step), this.size) : undefined;
     const surroundings = steps.get(step)?.surroundings;
     return {
       steps: new Map([...steps, [step, { surroundings, gate }]]),
-      masks: needsBases(mask) ? this.#gatherMasks(plan, [mask]) : masks,
+      masks: needsBases(mask) ? this.#masks.gather([mask]) : masks,
     };
   }
 
   /** A mask with all it depends on, on the plan rendered last: 0–1 for each pixel. */
-  shownMask(plan: CompiledPlan, { mask, reach }: ShownMask, given?: Bases): Float32Array {
-    const entering = this.#toneAt(this.#hand.first);
-    const plane = mask ? this.mask(plan, mask, given).slice() : new Float32Array(entering.length).fill(1);
-    if (mask && isGatheredOnTheWay(mask.gate)) {
-      const base = given?.steps.get(this.#hand.first)?.gate ?? gateBase(mask.gate, entering, this.size);
-      layBase(base, this.#grid(), undefined).forEach((share, i) => (plane[i] = plane[i]! * share));
-    }
-    if (isReadOnTheWay(mask?.gate)) {
-      const table = gateTableOf(mask.gate);
-      for (let i = 0; i < plane.length; i++) plane[i] = plane[i]! * readTable(table, entering[i]!);
-    }
-    const added = mask && this.#repair(plan, mask, given);
-    if (added) for (let i = 0; i < plane.length; i++) plane[i] = plane[i]! + added[i]!;
-    if (reach) for (let i = 0; i < plane.length; i++) plane[i] = plane[i]! * readTable(reach, entering[i]!);
-    return plane;
+  shownMask(shown: ShownMask, given?: Bases): Float32Array {
+    const { first } = this.#hand;
+    return this.#masks.shown(shown, this.#toneAt(first), given?.masks, given?.steps.get(first)?.gate);
   }
 
   /** A mask on the plan rendered last, as far as place and original tell it. Not to be changed. */
-  mask(plan: CompiledPlan, mask: CompiledMask, given?: Bases): Float32Array {
-    const mixKey = this.#stepKeys[0]!;
-    const key = needsBases(mask) || mask.gate?.source === "mixed" ? `${mixKey} ${mask.key}` : mask.key;
-    const plane = this.#masks.get(key) ?? maskPlane(...this.#maskParts(plan, mask, given));
-    this.#keepMask(key, plane);
-    return plane;
-  }
-
-  /** What strokes on a mask's gate let through besides; kept as masks are. */
-  #repair(plan: CompiledPlan, mask: CompiledMask, given?: Bases): Float32Array | undefined {
-    if (mask.gate?.source !== "entering" || mask.gate.repair.length === 0) return undefined;
-    const key = `repair ${this.#stepKeys[0]!} ${mask.key}`;
-    const plane = this.#masks.get(key) ?? repairPlane(...this.#maskParts(plan, mask, given));
-    if (plane) this.#keepMask(key, plane);
-    return plane;
-  }
-
-  #maskParts(plan: CompiledPlan, mask: CompiledMask, given: Bases | undefined): Parameters<typeof maskPlane> {
-    const bases = given?.masks ?? (needsBases(mask) ? this.#gatherMasks(plan, [mask]) : NO_BASES.masks);
-    return [mask, this.#grid(), this.#maskPicture(), bases, (shape) => this.#shapes.plane(shape)];
-  }
-
-  #keepMask(key: string, plane: Float32Array): void {
-    keepNewest(this.#masks, key, plane, Math.max(2, Math.floor(MOST_MASK_BYTES / (4 * plane.length))));
+  mask(mask: CompiledMask): Float32Array {
+    return this.#masks.mask(mask);
   }
 
   #maskPicture(): MaskPicture {
     return { red: this.#red, green: this.#green, blue: this.#blue, mixed: () => this.#toneAt(0), hues: () => this.#findHues() };
   }
 
-  #grid(): Grid {
-    const { x, y, whole } = this.#place;
-    return gridOf(this.size, x, y, whole);
-  }
-
-  /** What the plan's masks, and those given, need of the whole picture; gathered from it small. */
-  #gatherMasks(plan: CompiledPlan, more: readonly CompiledMask[] = []): MaskBases {
-    const masks = [...plan.passes.flatMap(({ mask }) => mask ?? []), ...more].filter(needsBases);
-    if (masks.length === 0) return NO_BASES.masks;
+  /** The whole picture small, mixed by a plan. */
+  #analysed(plan: CompiledPlan): Analysis {
     this.#small ??= this.reducedTo(fitLongEdge(this.size, ANALYSIS_EDGE));
     const small = this.#small;
     small.update({ ...plan, passes: [] }, undefined);
-    const mixKey = this.#stepKeys[0]!;
-    const known = this.#maskBases.mixKey === mixKey ? this.#maskBases.bases : NO_BASES.masks;
-    const bases = gatherMaskBases(masks, { ...small.size, ...small.#maskPicture() }, known);
-    this.#maskBases = { mixKey, bases };
-    return bases;
+    return { ...small.size, ...small.#maskPicture() };
   }
 
   #prepare(plan: CompiledPlan, hand: Hand = NO_HAND): BandMachine {
@@ -309,6 +254,7 @@ export class Stage {
   #run(plan: CompiledPlan, given: Bases | undefined, useBand?: UseBand): void {
     const last = plan.passes.length;
     const keys = this.#keysOf(plan);
+    this.#masks.follow(plan, keys[0]!);
     const barriers = new Set(given ? [] : plan.passes.flatMap((pass, i) => (gathers(pass) ? [i] : [])));
     for (const step of this.#bases.keys()) if (!barriers.has(step)) this.#bases.delete(step);
     const kept = new Set([0, last, this.#hand.first, this.#hand.end, ...barriers]);
@@ -318,62 +264,47 @@ export class Stage {
     if (!useBand && fresh.size === 0) return;
     const isMasked = plan.passes.some(({ step, mask }) => step && mask);
     const runs = runsOf(plan, this.#hand, this.#fuser).filter(({ from }) => from >= (start ?? 0));
-    let masks: Bases | undefined = given;
+    let masks = given?.masks;
     sweepsOf(runs, isMasked ? new Set([0, ...barriers]) : barriers, start).forEach((sweep, i, sweeps) => {
       const source = i === 0 && start === undefined ? undefined : this.#toneAt(sweep[0]?.from ?? start!);
-      if (source && isMasked) masks ??= { steps: new Map(), masks: this.#gatherMasks(plan) };
+      if (source && isMasked) masks ??= this.#masks.gather();
       const laid = sweep.map((run) => this.#layRun(plan, run, given, masks));
       this.#sweep(laid, source, fresh, i === sweeps.length - 1 ? useBand : undefined);
     });
   }
 
   /** A run with its mask laid out, and what it needs of the whole picture. */
-  #layRun(plan: CompiledPlan, run: Run, given: Bases | undefined, masks: Bases | undefined): LaidRun {
+  #layRun(plan: CompiledPlan, run: Run, given: Bases | undefined, masks: MaskBases | undefined): LaidRun {
     const acts = run.tables.length > 0 || run.spatial || run.exposure;
     const base = !acts ? undefined : given ? given.steps.get(run.from) : gathers(plan.passes[run.from]!) ? this.#gather(run) : undefined;
     const mask = acts && run.mask ? run.mask : undefined;
     return {
       ...run,
-      plane: mask && this.mask(plan, mask, masks),
-      added: mask && this.#repair(plan, mask, masks),
+      plane: mask && this.#masks.mask(mask, masks),
+      added: mask && this.#masks.repair(mask, masks),
       base,
-      painted: this.#painted(plan, run),
+      painted: run.exposure && this.#masks.stops(plan.passes[run.from]!.id, run.exposure.move),
     };
   }
 
-  /** What is painted in a run's pass, in stops. */
-  #painted({ passes }: CompiledPlan, { exposure, from }: Pick<Run, "exposure" | "from">): Float32Array | undefined {
-    return exposure && exposurePlane(exposure.settings, this.#layMap(passes[from]!.id));
+  /** The stops a pass gives to places; undefined where it gives none. Not to be changed. */
+  stops({ id, move }: StopsOf): Float32Array | undefined {
+    return this.#masks.stops(id, move);
   }
 
-  /** Lays the strokes of a pass out, or knows them already. */
-  #layMap(passId: string): LayMap {
-    return (strokes, burns) => this.#shapes.strokes(`${passId} ${burns}`, strokes, exposureGoal);
-  }
-
-  /** What an exposure pass paints, in stops; undefined where it paints nothing. */
-  painted({ id, settings }: NonNullable<Showing["exposed"]>): Float32Array | undefined {
-    return exposurePlane(settings, this.#layMap(id));
-  }
-
-  /** Painted stops as tones around mid grey. */
-  #exposureMap(exposed: Showing["exposed"]): Float32Array {
-    const painted = exposed && this.painted(exposed);
+  /** Stops as tones around mid grey. */
+  #stopsMap(exposed: StopsOf | undefined): Float32Array {
+    const stops = exposed && this.stops(exposed);
     const map = new Float32Array(this.#red.length).fill(0.5);
-    if (painted) for (let i = 0; i < map.length; i++) map[i] = Math.min(Math.max(0.5 + MAP_GAIN * painted[i]!, 0), 1);
+    if (stops) for (let i = 0; i < map.length; i++) map[i] = Math.min(Math.max(0.5 + MAP_GAIN * stops[i]!, 0), 1);
     return map;
   }
 
-  /** Stops painted at a pixel by the pass in hand; undefined where it paints nothing. */
-  #paintedAt(x: number, y: number): number | undefined {
+  /** Stops given to a pixel by the pass in hand; undefined where it gives none. */
+  #stopsAt(x: number, y: number): number | undefined {
     const pass = this.#plan?.passes[this.#hand.first];
     if (this.#hand.end - this.#hand.first !== 1 || pass?.step?.kind !== "exposure") return undefined;
-    const { settings } = pass.step;
-    const [light, dark] = [false, true].map((burns) => {
-      const strokes = strokesOf(settings, burns);
-      return strokes.length > 0 ? this.#layMap(pass.id)(strokes, burns)[y * this.size.width + x]! : 0;
-    });
-    return settings.dodge * light! - settings.burn * dark!;
+    return this.#masks.stops(pass.id, pass.step.move)?.[y * this.size.width + x];
   }
 
   /** Runs over all bands, from the source colours or from the tones given, filling the checkpoints passed on the way. */
@@ -437,7 +368,7 @@ export class Stage {
       entering: tone(first),
       leaving: tone(end),
       finished: tone(this.#plan.passes.length),
-      painted: this.#paintedAt(x, y),
+      painted: this.#stopsAt(x, y),
       ...oklabToLch(linearP3ToOklab([mean(this.#red), mean(this.#green), mean(this.#blue)])),
     };
   }
@@ -445,25 +376,26 @@ export class Stage {
   /** What each pass of a plan adds to the tones: as many planes as passes. Keeps nothing; for small stages. */
   changes(plan: CompiledPlan): Float32Array[] {
     this.update({ ...plan, passes: [] }, undefined);
-    const masks = { steps: new Map(), masks: this.#gatherMasks(plan) };
+    this.#masks.follow(plan, this.#stepKeys[0]!);
+    const masks = this.#masks.gather();
     let before = this.#toneAt(0);
     return plan.passes.map((pass) => {
       if (!pass.step) return new Float32Array(before.length);
-      const after = this.#applied(plan, pass, before, masks);
+      const after = this.#applied(pass, before, masks);
       const change = after.map((tone, i) => tone - before[i]!);
       before = after;
       return change;
     });
   }
 
-  #applied(plan: CompiledPlan, { step, mask }: CompiledPass, tone: Float32Array, masks: Bases): Float32Array {
+  #applied({ id, step, mask }: CompiledPass, tone: Float32Array, masks: MaskBases): Float32Array {
     const out = new Float32Array(tone.length);
     const spatial = step?.kind === "spatial" ? step : undefined;
     const tables = step?.kind === "tone" ? [step.table] : [];
     const exposure = step?.kind === "exposure" ? step : undefined;
-    const painted = this.#painted(plan, { exposure, from: plan.passes.findIndex((pass) => pass.step === step) });
-    const plane = mask && this.mask(plan, mask, masks);
-    const added = mask && this.#repair(plan, mask, masks);
+    const painted = exposure && this.#masks.stops(id, exposure.move);
+    const plane = mask && this.#masks.mask(mask, masks);
+    const added = mask && this.#masks.repair(mask, masks);
     const gateTable = isReadOnTheWay(mask?.gate) ? gateTableOf(mask.gate) : undefined;
     const base: StepBase = {
       surroundings: spatial && toneBase(tone, this.size, spatial.spread),

@@ -163,9 +163,17 @@ function fullPlan(): Plan {
       dodge: 1.5,
       burn: 0.8,
       flat: -0.3,
+      soften: 0.02,
+      limit: 0.8,
       zones: [0, 0, 0.1, 0.2, 0, 0, 0, -0.2, -0.1, 0, 0],
       endsHeld: true,
     },
+  });
+  plan.passes.push({
+    ...restingPass("edge-burn", "eighth", "Edges"),
+    region: "found",
+    blend: "darken",
+    move: { kind: "edge-burn", stops: -0.7, x: 0.1, y: -0.05, begins: 0.2, straight: 0.5, onPaper: true },
   });
   plan.sets = [{ id: "last", name: "Last", on: true, strength: 1.5 }];
   return plan;
@@ -328,7 +336,7 @@ test.each([0, 1, 2, 3, 4])("the mask of pass %i as a file is the mask on the ben
   const plan = compilePlan(fullPlan());
   stage.update(plan, { first: index, end: index + 1 });
   const pass = fullPlan().passes[index]!;
-  const plane = stage.shownMask(plan, { mask: maskOf(fullPlan(), pass), reach: reachTable(pass) });
+  const plane = stage.shownMask({ mask: maskOf(fullPlan(), pass), reach: reachTable(pass) });
   expect(Math.max(...plane)).toBeGreaterThan(0.2);
   expect(Math.min(...plane)).toBeLessThan(0.8);
   expect(

@@ -52,8 +52,15 @@ export function layStroke(plane: Float32Array, grid: Grid, stroke: Stroke, goal:
   );
 }
 
-/** A stroke's way unpacked, and the box it lies in. */
+/** The width over which a stroke falls off where it does so most steeply. Units: long edges. */
+export function softness(stroke: Stroke): number {
+  const sizes = stroke.pressure === "size" || stroke.pressure === "both";
+  return (1 - stroke.hardness) * stroke.radius * (sizes ? wayOf(stroke).lightest : 1);
+}
+
+/** A stroke's way unpacked, the box it lies in, and its lightest pressure. */
 interface Way {
+  lightest: number;
   path: Float64Array;
   left: number;
   top: number;
@@ -68,12 +75,13 @@ function wayOf(stroke: Stroke): Way {
   const known = ways.get(stroke);
   if (known) return known;
   const path = unpackPath(stroke.path);
-  const way = { path, left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity };
+  const way = { path, left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity, lightest: 1 };
   for (let i = 0; i < path.length; i += 3) {
     way.left = Math.min(way.left, path[i]!);
     way.right = Math.max(way.right, path[i]!);
     way.top = Math.min(way.top, path[i + 1]!);
     way.bottom = Math.max(way.bottom, path[i + 1]!);
+    way.lightest = Math.min(way.lightest, path[i + 2]!);
   }
   ways.set(stroke, way);
   return way;

@@ -17,6 +17,10 @@ export interface ExposureSettings {
   burn: number;
   /** Stops over all of the region. */
   flat: number;
+  /** How far what is painted is softened as a whole: standard deviation of the blur, in long edges. */
+  soften: number;
+  /** Painted stops approach this and never pass it; null where nothing holds them. */
+  limit: number | null;
   /** Stops for each zone, 0 to X. */
   zones: number[];
   /** Whether the tones at both ends of the scale are left nearly alone. */
@@ -25,10 +29,14 @@ export interface ExposureSettings {
 
 export const MOST_CEILING = 3;
 export const MOST_STOPS = 4;
+/** Softening, in long edges. */
+export const MOST_MAP_SOFTEN = 0.05;
+export const LEAST_LIMIT = 1 / 12;
+export const MOST_LIMIT = 3;
 
 /** Nothing laid on yet; the ends are protected. */
 export function restingExposure(): ExposureSettings {
-  return { strokes: [], dodge: 1, burn: 1, flat: 0, zones: Array<number>(ZONE_COUNT).fill(0), endsHeld: true };
+  return { strokes: [], dodge: 1, burn: 1, flat: 0, soften: 0, limit: null, zones: Array<number>(ZONE_COUNT).fill(0), endsHeld: true };
 }
 
 /** Protected ends begin this far from black and white, in zones. */
@@ -64,9 +72,23 @@ export function toneStops({ flat, zones, endsHeld }: ExposureSettings, zone: num
  * Units   zones in and out.
  */
 export function exposedZone(zone: number, stops: number): number {
-  const y = toneToLuminance(zone / LAST_ZONE);
+  return LAST_ZONE * luminanceToTone(exposedLuminance(toneToLuminance(zone / LAST_ZONE), stops, false));
+}
+
+/**
+ * The same in luminance. `onPaper` lets less light darken bare paper too, Y' = kY, as if a grey glass lay over the place:
+ * then paper white does not stay, and −stops does not undo it.
+ */
+export function exposedLuminance(y: number, stops: number, onPaper: boolean): number {
   const k = 2 ** stops;
-  return LAST_ZONE * luminanceToTone((k * y) / (1 + (k - 1) * y));
+  return (k * y) / (1 + (onPaper ? Math.max((k - 1) * y, 0) : (k - 1) * y));
+}
+
+/** Stops held at a limit: half of it is left as it is, beyond that they approach the limit and never pass it. */
+export function limitedStops(stops: number, limit: number): number {
+  const [half, size] = [limit / 2, Math.abs(stops)];
+  if (size <= half) return stops;
+  return Math.sign(stops) * (limit - half * Math.exp(-(size - half) / half));
 }
 
 const ORDER_STEPS = 500;

@@ -282,15 +282,18 @@ describe("spatial steps", () => {
     const stops = noise(34).map((v) => 12 * v - 6);
     const { heap, pointers } = heapWith(tone, stops, new Float32Array(N));
     const [t, e, out] = pointers as [number, number, number];
-    heap.run.exposeBy(t, e, out, N);
+    heap.run.exposeBy(t, e, out, N, 0);
     const exposed = heap.f32(out, N).slice();
     // Powers, roots and a quotient in float32: half a step of 18 bits.
     expect(largestDifference(exposed, reference.exposeBy(tone, stops))).toBeLessThan(4e-6);
+    heap.run.exposeBy(t, e, out, N, 1);
+    expect(largestDifference(heap.f32(out, N), reference.exposeBy(tone, stops, true))).toBeLessThan(4e-6);
+    heap.run.exposeBy(t, e, out, N, 0);
     for (let i = 0; i < N; i++) {
       if (tone[i]! > 1e-6 && tone[i]! < 0.999) expect(exposed[i]! > 0 && exposed[i]! < 1).toBe(true);
     }
     heap.f32(e, N).set(stops.map((s) => -s));
-    heap.run.exposeBy(out, e, out, N);
+    heap.run.exposeBy(out, e, out, N, 0);
     // Six stops up bring light tones within a few float32 steps of 1: undone there to what those steps hold.
     const undone = heap.f32(out, N);
     for (let i = 0; i < N; i++) if (Math.abs(stops[i]!) <= 2) expect(Math.abs(undone[i]! - tone[i]!)).toBeLessThan(1e-5);

@@ -5,6 +5,7 @@ import { apply3 } from "../colour/matrix3";
 import { linearP3ToOklab, oklabToLch } from "../colour/oklab";
 import type { Weights } from "../mix/weights";
 import { knotsOf } from "./pairTable";
+import { exposedLuminance } from "../exposure/exposure";
 
 // The kernels in plain TypeScript: what they compute, without how. Used by the tests, which hold
 // the WebAssembly to these, and to read.
@@ -160,12 +161,8 @@ export function addTable(plane: Float32Array, tone: Float32Array, table: Float32
 }
 
 /** Tones exposed by stops without reaching black or white: Y' = kY ∕ (1 + (k − 1)Y), k = 2^stops. −stops undoes it. */
-export function exposeBy(tone: Float32Array, stops: Float32Array): Float32Array {
-  return tone.map((t, i) => {
-    const y = toneToLuminance(t);
-    const k = 2 ** stops[i]!;
-    return luminanceToTone((k * y) / (1 + (k - 1) * y));
-  });
+export function exposeBy(tone: Float32Array, stops: Float32Array, onPaper = false): Float32Array {
+  return tone.map((t, i) => luminanceToTone(exposedLuminance(toneToLuminance(t), stops[i]!, onPaper)));
 }
 
 /** One plane laid over another. */

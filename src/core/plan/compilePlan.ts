@@ -1,7 +1,7 @@
 import type { BlendMode } from "../blend/blend";
 import { contrastMaskStops } from "../contrast/contrastMask";
 import { gateShare, readsEnteringTone, type Gate } from "../gate/gate";
-import { endShare, toneStops, type ExposureSettings } from "../exposure/exposure";
+import { endShare, toneStops } from "../exposure/exposure";
 import { pairTable } from "../kernels/pairTable";
 import { readTable } from "../kernels/reference";
 import { hueCurve } from "../mix/hueCurve";
@@ -15,7 +15,7 @@ import { TONE_KNOTS } from "../zones/toneKnots";
 import { LAST_ZONE } from "../zones/zone";
 import { passInSet } from "./editPasses";
 import { isTonePass, leavesAll, passCurve, type TonePass } from "./passCurve";
-import type { ContrastMaskMove, ExposureMove, Mix, Move, Pass, Plan } from "./plan";
+import type { ContrastMaskMove, EdgeBurnMove, ExposureMove, Mix, Move, Pass, Plan } from "./plan";
 
 const HUE_KNOTS = 1440;
 /** Knots of tables over the blurred tone and of zones switched off: smooth, so that few do. */
@@ -23,6 +23,7 @@ const SOFT_KNOTS = 640;
 
 /** Acts fully on all tones. */
 const EVERYWHERE = pairTable(1, () => 1);
+const NOWHERE = pairTable(1, () => 0);
 
 /** A plan as the kernels take it. Steps that change nothing are left out. */
 export interface CompiledPlan {
@@ -76,18 +77,24 @@ export interface SpatialStep {
   blend: BlendMode;
 }
 
-/** Stops painted by hand and given by tone. */
+/** Stops given to places, and by tone. */
 export interface ExposureStep {
   kind: "exposure";
-  settings: ExposureSettings;
-  /** Stops over the tone of the place, besides what is painted. */
+  /** What tells the stops of each place: see stopsPlane. */
+  move: PlacedStops;
+  /** Stops over the tone of the place, besides those of the place itself. */
   stops: Float32Array;
-  /** How much of what is painted reaches a tone. */
+  /** How much of the place's stops reaches a tone. */
   painted: Float32Array;
+  /** Whether less light darkens bare paper too, or leaves it. */
+  onPaper: boolean;
   blend: BlendMode;
   /** With a blend: how far the blended tone comes through, over the tone of the place. */
   share: Float32Array | undefined;
 }
+
+/** A move that gives stops to places. */
+export type PlacedStops = ExposureMove | EdgeBurnMove;
 
 /**
  * Compiles plans, keeping the tables of parts that did not change since the last one:
@@ -166,6 +173,7 @@ function compiledStep(pass: Pass, isMasked: boolean): CompiledStep | undefined {
   if (leavesAll(pass)) return undefined;
   // Through a mask exposure is scaled as light: see CORE, "A pass, in one line".
   if (pass.move.kind === "exposure" && (isMasked || !isTonePass(pass))) return exposureStep(pass, pass.move);
+  if (pass.move.kind === "edge-burn") return edgeBurnStep(pass, pass.move);
   return isTonePass(pass) ? toneStep(pass) : spatialStep(pass, pass.move as ContrastMaskMove);
 }
 
@@ -175,11 +183,26 @@ function exposureStep({ strength, blend, zonesOff, gate }: Pass, move: ExposureM
   const ends = (t: number) => (move.endsHeld ? endShare(t * LAST_ZONE) : 1);
   return {
     kind: "exposure",
-    settings: move,
+    move,
+    onPaper: false,
     stops: pairTable(SOFT_KNOTS, (t) => readTable(reach, t) * toneStops(move, t * LAST_ZONE)),
     painted: pairTable(SOFT_KNOTS, (t) => readTable(reach, t) * ends(t)),
     blend,
     share: isNormal ? undefined : (shareTable(zonesOff, gate, strength) ?? EVERYWHERE),
+  };
+}
+
+function edgeBurnStep({ strength, blend, zonesOff, gate }: Pass, move: EdgeBurnMove): ExposureStep {
+  const share = shareTable(zonesOff, gate, strength) ?? EVERYWHERE;
+  const isNormal = blend === "normal";
+  return {
+    kind: "exposure",
+    move,
+    onPaper: move.onPaper,
+    stops: NOWHERE,
+    painted: isNormal ? share : EVERYWHERE,
+    blend,
+    share: isNormal ? undefined : share,
   };
 }
 

@@ -1,3 +1,4 @@
+import { restingEdgeBurn } from "../edges/edgeBurn";
 import { restingExposure } from "../exposure/exposure";
 import { LUMINANCE_WEIGHTS } from "../mix/weights";
 import { RESTING_STRANDS } from "../placement/strand";
@@ -5,13 +6,15 @@ import { NORMAL_GRADE } from "../contrast/contrastCurve";
 import { LAST_ZONE } from "../zones/zone";
 import { PLAN_VERSION, type Move, type MoveKind, type Pass, type Plan } from "./plan";
 
-/** What a new pass of each kind begins with: nothing moved yet, but for a contrast mask, which begins thin. */
+/** What a new pass of each kind begins with: nothing moved yet, but for a contrast mask, which begins thin, and an edge burn, which begins faint. */
 export function restingMove(kind: MoveKind): Move {
   switch (kind) {
     case "placement":
       return { kind, strands: RESTING_STRANDS.map((strand) => ({ ...strand })) };
     case "exposure":
       return { kind, ...restingExposure() };
+    case "edge-burn":
+      return { kind, ...restingEdgeBurn() };
     case "contrast":
       return { kind, around: 5, grade: NORMAL_GRADE, black: 0, white: LAST_ZONE };
     case "contrast-mask":

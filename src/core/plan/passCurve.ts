@@ -7,18 +7,19 @@ import { isHold } from "../placement/strand";
 import { keptInOrder, zonesOnShare } from "../zones/keptZones";
 import { TONE_KNOTS } from "../zones/toneKnots";
 import { LAST_ZONE, ZONE_COUNT } from "../zones/zone";
-import type { ContrastMaskMove, ExposureMove, Move, Pass } from "./plan";
+import type { ContrastMaskMove, EdgeBurnMove, ExposureMove, Move, Pass } from "./plan";
 
 /** A map of the zone scale onto itself. Units: zones 0–10 in and out. */
 export type ZoneCurve = (zone: number) => number;
 
 /** A move that depends on a place's tone alone, so that it is a curve. */
-export type ToneMove = Exclude<Move, ContrastMaskMove>;
+export type ToneMove = Exclude<Move, ContrastMaskMove | EdgeBurnMove>;
 export type TonePass = Pass & { move: ToneMove };
 
-/** Whether tones alone tell what a pass does where its mask is full: nothing is painted, no surroundings are looked at. */
+/** Whether tones alone tell what a pass does where its mask is full: nothing is painted, and it does not matter where a place lies. */
 export function isTonePass(pass: Pass): pass is TonePass {
-  return pass.move.kind !== "contrast-mask" && (pass.move.kind !== "exposure" || pass.move.strokes.length === 0);
+  const { move } = pass;
+  return move.kind !== "contrast-mask" && move.kind !== "edge-burn" && (move.kind !== "exposure" || move.strokes.length === 0);
 }
 
 /** What a move makes of a tone, before strength and blend. */
@@ -92,6 +93,8 @@ export function leavesAll({ on, strength, move, blend: mode, zonesOff }: Pass): 
       return move.grade === NORMAL_GRADE && move.black === 0 && move.white === LAST_ZONE;
     case "contrast-mask":
       return move.density === 0;
+    case "edge-burn":
+      return move.stops === 0;
     case "exposure":
       return move.flat === 0 && move.zones.every((stops) => stops === 0) && !paints(move);
     case "placement": {

@@ -1,6 +1,7 @@
 import type { BlendMode } from "../blend/blend";
 import type { ContrastSettings } from "../contrast/contrastCurve";
 import type { ContrastMaskSettings } from "../contrast/contrastMask";
+import type { EdgeBurnSettings } from "../edges/edgeBurn";
 import type { ExposureSettings } from "../exposure/exposure";
 import type { Gate } from "../gate/gate";
 import type { HueKnot } from "../mix/hueCurve";
@@ -8,7 +9,7 @@ import type { Weights } from "../mix/weights";
 import type { Strand } from "../placement/strand";
 import type { Region } from "../region/region";
 
-export const PLAN_VERSION = 4;
+export const PLAN_VERSION = 5;
 
 /** Colour to monochrome: weights in linear light, then the hue response. */
 export interface Mix {
@@ -43,7 +44,12 @@ export interface ExposureMove extends ExposureSettings {
   kind: "exposure";
 }
 
-export type Move = PlacementMove | ExposureMove | ContrastMove | ContrastMaskMove;
+/** The borders of the print burned in, or lightened. */
+export interface EdgeBurnMove extends EdgeBurnSettings {
+  kind: "edge-burn";
+}
+
+export type Move = PlacementMove | ExposureMove | EdgeBurnMove | ContrastMove | ContrastMaskMove;
 export type MoveKind = Move["kind"];
 
 /** One tonal move. */

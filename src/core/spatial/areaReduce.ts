@@ -65,6 +65,12 @@ export function fitLongEdge({ width, height }: Size, longEdge: number): Size {
   return { width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)) };
 }
 
+/** The size with its long edge brought to `longEdge`, smaller or larger. */
+export function scaledTo({ width, height }: Size, longEdge: number): Size {
+  const scale = longEdge / Math.max(width, height);
+  return { width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)) };
+}
+
 interface Coverage {
   first: Int32Array;
   end: Int32Array;

@@ -4,26 +4,38 @@ import type { ToneBase } from "./toneBase";
 /**
  * A small plane of the whole picture laid over a part of it at any size: read between the middles of its cells, slope · guide + offset.
  *
- * Shape   guide and result: a value for each pixel of the grid. Units: kept within 0–1.
+ * Shape   guide and result: a value for each pixel of the grid. Units: with a slope kept within 0–1, else those of the plane.
  */
 export function layBase({ width, height, slope, offset }: ToneBase, grid: Grid, guide: Float32Array | undefined): Float32Array {
+  const out = layPlane(offset, { width, height }, grid);
+  if (!slope || !guide) return out;
+  const slopes = layPlane(slope, { width, height }, grid);
+  for (let i = 0; i < out.length; i++) out[i] = Math.min(Math.max(slopes[i]! * guide[i]! + out[i]!, 0), 1);
+  return out;
+}
+
+function layPlane(cells: Float32Array, { width, height }: { width: number; height: number }, grid: Grid): Float32Array {
   const out = new Float32Array(grid.width * grid.height);
   const [stepX, stepY] = [width / grid.whole.width, height / grid.whole.height];
+  // The columns read are the same in every row.
+  const lefts = new Int32Array(grid.width);
+  const rights = new Int32Array(grid.width);
+  const alongs = new Float64Array(grid.width);
+  for (let x = 0; x < grid.width; x++) {
+    const column = Math.min(Math.max((grid.x + x + 0.5) * stepX - 0.5, 0), width - 1);
+    lefts[x] = Math.floor(column);
+    rights[x] = Math.min(lefts[x]! + 1, width - 1);
+    alongs[x] = column - lefts[x]!;
+  }
+  const between = new Float64Array(width);
   for (let y = 0, i = 0; y < grid.height; y++) {
     const row = Math.min(Math.max((grid.y + y + 0.5) * stepY - 0.5, 0), height - 1);
     const [top, down] = [Math.floor(row), row - Math.floor(row)];
     const [upper, lower] = [top * width, Math.min(top + 1, height - 1) * width];
+    for (let x = 0; x < width; x++) between[x] = cells[upper + x]! + down * (cells[lower + x]! - cells[upper + x]!);
     for (let x = 0; x < grid.width; x++, i++) {
-      const column = Math.min(Math.max((grid.x + x + 0.5) * stepX - 0.5, 0), width - 1);
-      const [left, along] = [Math.floor(column), column - Math.floor(column)];
-      const right = Math.min(left + 1, width - 1);
-      const read = (cells: Float32Array) => {
-        const above = cells[upper + left]! + along * (cells[upper + right]! - cells[upper + left]!);
-        const below = cells[lower + left]! + along * (cells[lower + right]! - cells[lower + left]!);
-        return above + down * (below - above);
-      };
-      const value = slope && guide ? read(slope) * guide[i]! + read(offset) : read(offset);
-      out[i] = Math.min(Math.max(value, 0), 1);
+      const left = between[lefts[x]!]!;
+      out[i] = left + alongs[x]! * (between[rights[x]!]! - left);
     }
   }
   return out;

@@ -16,10 +16,11 @@ import type {
   SmallPlane,
   ToWorker,
 } from "../messages";
-import type { Plan } from "@/core/plan/plan";
+import type { Pass, Plan } from "@/core/plan/plan";
 import { looksAtWhole } from "../runs";
 import { PlanReceiver } from "../wirePlan";
-import { NO_BASES, Stage, type Bases, type Showing, type ShownMask } from "../stage";
+import { NO_BASES, Stage, type Bases, type Showing, type StopsOf } from "../stage";
+import type { ShownMask } from "../stageMasks";
 
 // The page's worker: holds the decoded picture and its tones after each pass, and renders frames.
 // One render at a time; of those that arrive meanwhile only the newest is kept.
@@ -170,12 +171,12 @@ function basesFor(request: RenderRequest): Bases {
   if (!looksAtWhole(compiled) && !shown?.mask) return NO_BASES;
   const whole = fittedStage(shownSize);
   whole.update(compiled, hand);
-  return shown ? whole.basesToShow(compiled, shown, hand?.first ?? 0) : whole.bases();
+  return shown ? whole.basesToShow(shown, hand?.first ?? 0) : whole.bases();
 }
 
 function renderStage(stage: Stage, area: Frame["area"], number: number, request: RenderRequest, bases?: Bases): void {
   const begin = performance.now();
-  const showing = { ...showingOf(request.look), screens: request.screens, mask: handMask(request), exposed: handExposure(request) };
+  const showing = { ...showingOf(request.look), screens: request.screens, mask: handMask(request), exposed: handStops(request) };
   const rgba = stage.render(compile(request.plan), request.hand, showing, { buffer: spare, bases });
   spare = undefined;
   say({ type: "frame", number, area, ...stage.size, rgba, tookMs: performance.now() - begin }, [rgba.buffer]);
@@ -198,17 +199,21 @@ function handMask({ plan, hand }: RenderRequest): ShownMask {
   return { mask: pass && maskOf(plan, pass), reach: pass && reachTable(pass) };
 }
 
-/** What is painted in the pass in hand. */
-function handExposure({ plan, hand }: RenderRequest): Showing["exposed"] {
-  const pass = hand && hand.end - hand.first === 1 ? plan.passes[hand.first] : undefined;
-  return pass?.move.kind === "exposure" ? { id: pass.id, settings: pass.move } : undefined;
+/** The pass in hand, where it gives stops to places. */
+function handStops({ plan, hand }: RenderRequest): StopsOf | undefined {
+  return hand && hand.end - hand.first === 1 ? stopsOf(plan.passes[hand.first]) : undefined;
+}
+
+function stopsOf(pass: Pass | undefined): StopsOf | undefined {
+  if (pass?.move.kind !== "exposure" && pass?.move.kind !== "edge-burn") return undefined;
+  return { id: pass.id, move: pass.move };
 }
 
 /** The part of the picture the pass in hand acts on. */
 function actingShare(stage: Stage, request: RenderRequest): number | null {
   const mask = handMask(request);
   if (!mask.mask && !mask.reach) return null;
-  const plane = stage.shownMask(compile(request.plan), mask);
+  const plane = stage.shownMask(mask);
   return plane.reduce((sum, share) => sum + share, 0) / plane.length;
 }
 
@@ -287,15 +292,15 @@ function readStage(stage: Stage, { x, y }: Place) {
 function smallPlane(plan: Plan, of: PlaneOf): SmallPlane | undefined {
   const stage = (open!.outlined ??= open!.preview.reducedTo(fitLongEdge(open!.preview.size, OUTLINE_EDGE)));
   if ("exposure" in of) {
-    const pass = plan.passes.find(({ id }) => id === of.exposure);
-    const plane = pass?.move.kind === "exposure" ? stage.painted({ id: pass.id, settings: pass.move }) : undefined;
+    const exposed = stopsOf(plan.passes.find(({ id }) => id === of.exposure));
+    const plane = exposed && stage.stops(exposed);
     return { ...stage.size, plane: plane ? Float32Array.from(plane) : new Float32Array(stage.size.width * stage.size.height) };
   }
   const region = plan.regions.find(({ id }) => id === of.region);
   if (!region) return undefined;
   const compiled = compileOutline({ ...plan, passes: [] });
   stage.update(compiled, undefined);
-  return { ...stage.size, plane: stage.mask(compiled, { region, gate: undefined, key: regionKey(region) }).slice() };
+  return { ...stage.size, plane: stage.mask({ region, gate: undefined, key: regionKey(region) }).slice() };
 }
 
 function glimpse(plan: Plan, of: GlimpseOf): Glimpse[] {

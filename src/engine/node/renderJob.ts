@@ -1,7 +1,8 @@
 import type { CompiledPlan } from "@/core/plan/compilePlan";
 import type { Size } from "@/core/spatial/areaReduce";
 import { rowRenderer } from "../renderRows";
-import type { Bases, ShownMask } from "../stage";
+import type { Bases } from "../stage";
+import type { ShownMask } from "../stageMasks";
 import { RawLevels, type RawLayout } from "./rawLevels";
 
 /** One full-size render, shared by the threads that work on it. */

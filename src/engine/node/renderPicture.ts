@@ -7,7 +7,8 @@ import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { BAND_PIXELS } from "../bandMachine";
 import { isGatheredOnTheWay, needsBases } from "../maskKeys";
 import { looksAtWhole } from "../runs";
-import { NO_BASES, Stage, type Bases, type ShownMask } from "../stage";
+import { NO_BASES, Stage, type Bases } from "../stage";
+import type { ShownMask } from "../stageMasks";
 import { overviewOf } from "./preparePicture";
 import { RawLevels, type RawLayout } from "./rawLevels";
 import { ROWS_DONE, STOPPED, workOnJob, type RenderJob } from "./renderJob";
@@ -86,7 +87,7 @@ function gatherBases(layout: RawLayout, plan: CompiledPlan, shown: ShownMask | u
   try {
     const stage = Stage.fromLevels(raw.read(0, 0, small.width, small.height), small, small.space);
     stage.update(plan, undefined);
-    return shown ? stage.basesToShow(plan, shown, plan.passes.length) : stage.bases();
+    return shown ? stage.basesToShow(shown, plan.passes.length) : stage.bases();
   } finally {
     raw.close();
   }

@@ -16,6 +16,8 @@ export function passWords({ move, blend }: Pass): string {
   switch (move.kind) {
     case "exposure":
       return `${exposureWords(move)}${how}`;
+    case "edge-burn":
+      return `Edges ${formatStops(move.stops)}${how}`;
     case "contrast":
       return `Grade ${formatGrade(move.grade)}${how}`;
     case "contrast-mask":

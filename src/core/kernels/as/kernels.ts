@@ -308,12 +308,12 @@ export function addTable(plane: usize, tone: usize, n: i32, table: usize, knots:
   return v128.bitselect(cube, f32x4.mul(y, f32x4.splat(24389.0 / 2700.0)), f32x4.gt(y, f32x4.splat(216.0 / 24389.0)));
 }
 
-export function exposeBy(tone: usize, stops: usize, out: usize, n: i32): void {
-  const one = f32x4.splat(1);
+export function exposeBy(tone: usize, stops: usize, out: usize, n: i32, onPaper: i32): void {
+  const one = f32x4.splat(1), least = f32x4.splat(onPaper ? 0 : -1);
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
     const y = luminanceOf(clamp01(v128.load(tone + i)));
     const k = exp2(v128.load(stops + i));
-    const lit = f32x4.div(f32x4.mul(k, y), f32x4.add(one, f32x4.mul(f32x4.sub(k, one), y)));
+    const lit = f32x4.div(f32x4.mul(k, y), f32x4.add(one, f32x4.pmax(f32x4.mul(f32x4.sub(k, one), y), least)));
     v128.store(out + i, toneOf(clamp01(lit)));
   }
 }

@@ -3,10 +3,9 @@ import type { ExposureStroke } from "@/core/exposure/exposure";
 import type { Stroke } from "@/core/brush/stroke";
 import type { Grid } from "@/core/region/grid";
 import { keepNewest } from "./keepNewest";
-import { brushGoal, brushGrid, rasterShape, type DrawnShape } from "@/core/region/rasterShape";
+import { brushGoal, brushGrid } from "@/core/region/rasterShape";
+import type { BrushShape } from "@/core/region/region";
 
-/** Bytes of laid out shapes kept. */
-const MOST_BYTES = 64 << 20;
 /** Brushed areas whose states are kept. */
 const MOST_BRUSHED = 24;
 /** A brushed area keeps its state after every so many strokes, so that taking some back lays only the last few anew. */
@@ -24,32 +23,25 @@ interface Brushed {
 }
 
 /**
- * Shapes laid out on one grid, kept for as long as they are used. A brushed area grows by what its newest stroke grows,
+ * Strokes laid out on one grid, kept for as long as they are used: a map grows by what its newest stroke grows,
  * however many it has.
  */
-export class ShapePlanes {
+export class StrokePlanes {
   readonly #grid: Grid;
-  readonly #planes = new Map<string, Float32Array>();
   readonly #brushed = new Map<string, Brushed>();
 
   constructor(grid: Grid) {
     this.#grid = grid;
   }
 
-  /** The plane of a shape; not to be changed, and good until the next is asked for. */
-  plane(shape: DrawnShape): Float32Array {
-    if (shape.kind === "brush") {
-      return this.#laidOn(`${shape.id} ${shape.x} ${shape.y}`, brushGrid(shape, this.#grid), shape.strokes, brushGoal);
-    }
-    const key = JSON.stringify({ ...shape, id: "", combine: "" });
-    const found = this.#planes.get(key) ?? rasterShape(shape, this.#grid);
-    keepNewest(this.#planes, key, found, Math.max(4, Math.floor(MOST_BYTES / (4 * found.length))));
-    return found;
+  /** The plane of strokes; `id` tells them from others. Not to be changed, and good until the next is asked for. */
+  lay<S extends Stroke>(id: string, strokes: readonly S[], goalOf: (stroke: S) => number): Float32Array {
+    return this.#laidOn(id, this.#grid, strokes, goalOf as (stroke: Stroke) => number);
   }
 
-  /** Strokes laid by a goal of their own; `id` tells them from others. Not to be changed, and good until the next is asked for. */
-  strokes<S extends Stroke>(id: string, strokes: readonly S[], goalOf: (stroke: S) => number): Float32Array {
-    return this.#laidOn(id, this.#grid, strokes, goalOf as (stroke: Stroke) => number);
+  /** The plane of a brushed area of a region; the same holds for it. */
+  area(shape: BrushShape): Float32Array {
+    return this.#laidOn(`${shape.id} ${shape.x} ${shape.y}`, brushGrid(shape, this.#grid), shape.strokes, brushGoal);
   }
 
   #laidOn(place: string, grid: Grid, strokes: readonly Stroke[], goalOf: (stroke: Stroke) => number): Float32Array {

@@ -1,0 +1,52 @@
+import fc from "fast-check";
+import { expect, test } from "vitest";
+import { gridOf, wholeGrid } from "../region/grid";
+import { edgeShare, restingEdgeBurn } from "./edgeBurn";
+
+const size = { width: 300, height: 200 };
+const at = (plane: Float32Array, x: number, y: number) => plane[y * size.width + x]!;
+
+test("nothing in the middle, all in the corners, and more the nearer to the border", () => {
+  const share = edgeShare(restingEdgeBurn(), wholeGrid(size));
+  expect(at(share, 150, 100)).toBe(0);
+  for (const [x, y] of [[0, 0], [299, 0], [0, 199], [299, 199]] as const) expect(at(share, x, y)).toBeGreaterThan(0.98);
+  for (let x = 151; x < 300; x++) expect(at(share, x, 60)).toBeGreaterThanOrEqual(at(share, x - 1, 60));
+});
+
+test("straight, all of the border gets it; as an oval, its middles get less than the corners", () => {
+  const along = (straight: number) => at(edgeShare({ ...restingEdgeBurn(), straight }, wholeGrid(size)), 0, 100);
+  expect(along(1)).toBeGreaterThan(0.98);
+  expect(along(0)).toBeLessThan(0.7);
+  expect(along(0)).toBeGreaterThan(0.1);
+});
+
+test("its middle moves, and it still reaches every border", () => {
+  const share = edgeShare({ ...restingEdgeBurn(), straight: 1, x: 0.25, y: -0.1 }, wholeGrid(size));
+  expect(at(share, 225, 70)).toBe(0);
+  for (const [x, y] of [[0, 70], [299, 70], [225, 0], [225, 199]] as const) expect(at(share, x, y)).toBeGreaterThan(0.97);
+});
+
+test("a part of the picture is what the whole is there, at any setting, and between 0 and 1", () => {
+  const unit = fc.double({ min: 0, max: 1, noNaN: true });
+  fc.assert(
+    fc.property(unit, unit, unit, unit, (x, y, begins, straight) => {
+      const settings = { x: x - 0.5, y: y - 0.5, begins: 0.95 * begins, straight };
+      const whole = edgeShare(settings, wholeGrid(size));
+      const part = edgeShare(settings, gridOf({ width: 40, height: 30 }, 200, 110, size));
+      for (let i = 0; i < part.length; i++) {
+        const same = whole[(110 + Math.floor(i / 40)) * size.width + 200 + (i % 40)]!;
+        if (Math.abs(part[i]! - same) > 1e-7 || !(part[i]! >= 0 && part[i]! <= 1)) return false;
+      }
+      return true;
+    }),
+    { seed: 3, numRuns: 40 },
+  );
+});
+
+test("no band shows where it begins: it bends as gently there as anywhere", () => {
+  const grid = wholeGrid({ width: 2000, height: 3 });
+  const row = edgeShare({ x: 0, y: 0, begins: 0.4, straight: 1 }, grid).subarray(2000, 4000);
+  const bends = Array.from({ length: 1998 }, (_, i) => row[i]! - 2 * row[i + 1]! + row[i + 2]!);
+  const jumps = bends.map((bend, i) => Math.abs(bend - (bends[i - 1] ?? bend)));
+  expect(Math.max(...jumps)).toBeLessThan(Math.max(...bends.map(Math.abs)) / 20);
+});

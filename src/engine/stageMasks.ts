@@ -1,0 +1,131 @@
+import type { CompiledMask, CompiledPlan, PlacedStops } from "@/core/plan/compilePlan";
+import { readTable } from "@/core/kernels/reference";
+import type { Grid } from "@/core/region/grid";
+import { rasterShape, type DrawnShape } from "@/core/region/rasterShape";
+import { layBase } from "@/core/spatial/layBase";
+import { keepNewest } from "./keepNewest";
+import { gateBase, gatherMaskBases, type Analysis } from "./maskBases";
+import { isGatheredOnTheWay, isReadOnTheWay, needsBases, type MaskBases } from "./maskKeys";
+import { gateTableOf, maskPlane, repairPlane, type MaskPicture } from "./maskPlane";
+import { StopsPlanes } from "./stopsPlanes";
+import { StrokePlanes } from "./strokePlanes";
+
+/** A mask as a whole: where, and on which of the tones that enter the first pass in hand. */
+export interface ShownMask {
+  mask: CompiledMask | undefined;
+  /** How far each tone is let through, over tone 0–1; absent where all are. */
+  reach: Float32Array | undefined;
+}
+
+/** Bytes of mask planes kept, and of the shapes they are made of. */
+const MOST_MASK_BYTES = 96 << 20;
+const MOST_SHAPE_BYTES = 64 << 20;
+const NONE: MaskBases = new Map();
+
+/** The masks and maps of stops of one stage: laid out when they are asked for, and kept for as long as they are used. */
+export class StageMasks {
+  readonly #grid: Grid;
+  readonly #picture: MaskPicture;
+  readonly #analysis: (plan: CompiledPlan) => Analysis;
+  /** Shapes and masks by their keys, the newest last. */
+  readonly #shapes = new Map<string, Float32Array>();
+  readonly #masks = new Map<string, Float32Array>();
+  readonly #strokes: StrokePlanes;
+  readonly #stops: StopsPlanes;
+  #bases: { mixKey: string; bases: MaskBases } = { mixKey: "", bases: NONE };
+  #plan: CompiledPlan | undefined;
+  #mixKey = "";
+
+  /** `analysis` gives the whole picture small, mixed by a plan: what masks are gathered from. */
+  constructor(grid: Grid, picture: MaskPicture, analysis: (plan: CompiledPlan) => Analysis) {
+    this.#grid = grid;
+    this.#picture = picture;
+    this.#analysis = analysis;
+    this.#strokes = new StrokePlanes(grid);
+    this.#stops = new StopsPlanes(grid.whole);
+  }
+
+  /** From now on masks are those of this plan; equal keys, equal mixes. */
+  follow(plan: CompiledPlan, mixKey: string): void {
+    this.#plan = plan;
+    this.#mixKey = mixKey;
+  }
+
+  /** What is known of the whole picture for the masks of the plan. */
+  get bases(): MaskBases {
+    return this.#bases.bases;
+  }
+
+  /** What the plan's masks, and those given, need of the whole picture; gathered from it small. */
+  gather(more: readonly CompiledMask[] = []): MaskBases {
+    const plan = this.#plan!;
+    const masks = [...plan.passes.flatMap(({ mask }) => mask ?? []), ...more].filter(needsBases);
+    if (masks.length === 0) return NONE;
+    const analysis = this.#analysis(plan);
+    const known = this.#bases.mixKey === this.#mixKey ? this.#bases.bases : NONE;
+    this.#bases = { mixKey: this.#mixKey, bases: gatherMaskBases(masks, analysis, known) };
+    return this.#bases.bases;
+  }
+
+  /** A mask as far as place and original tell it. Not to be changed. */
+  mask(mask: CompiledMask, given?: MaskBases): Float32Array {
+    const key = needsBases(mask) || mask.gate?.source === "mixed" ? `${this.#mixKey} ${mask.key}` : mask.key;
+    const plane = this.#masks.get(key) ?? maskPlane(...this.#parts(mask, given));
+    this.#keepMask(key, plane);
+    return plane;
+  }
+
+  /** What strokes on a mask's gate let through besides; kept as masks are. */
+  repair(mask: CompiledMask, given?: MaskBases): Float32Array | undefined {
+    if (mask.gate?.source !== "entering" || mask.gate.repair.length === 0) return undefined;
+    const key = `repair ${this.#mixKey} ${mask.key}`;
+    const plane = this.#masks.get(key) ?? repairPlane(...this.#parts(mask, given));
+    if (plane) this.#keepMask(key, plane);
+    return plane;
+  }
+
+  /** A mask with all it depends on, 0–1 for each pixel: on the tones that enter a step, whose blurred gate may be given. */
+  shown({ mask, reach }: ShownMask, entering: Float32Array, given: MaskBases | undefined, gate: Analysed["gate"]): Float32Array {
+    const plane = mask ? this.mask(mask, given).slice() : new Float32Array(entering.length).fill(1);
+    const multiply = (by: (i: number) => number) => {
+      for (let i = 0; i < plane.length; i++) plane[i] = plane[i]! * by(i);
+    };
+    if (mask && isGatheredOnTheWay(mask.gate)) {
+      const shares = layBase(gate ?? gateBase(mask.gate, entering, this.#grid), this.#grid, undefined);
+      multiply((i) => shares[i]!);
+    }
+    if (isReadOnTheWay(mask?.gate)) {
+      const table = gateTableOf(mask.gate);
+      multiply((i) => readTable(table, entering[i]!));
+    }
+    const added = mask && this.repair(mask, given);
+    if (added) for (let i = 0; i < plane.length; i++) plane[i] = plane[i]! + added[i]!;
+    if (reach) multiply((i) => readTable(reach, entering[i]!));
+    return plane;
+  }
+
+  /** The stops a pass gives to places; undefined where it gives none. Not to be changed. */
+  stops(passId: string, move: PlacedStops): Float32Array | undefined {
+    return this.#stops.plane(passId, move, this.#grid, (id, strokes, goalOf) => this.#strokes.lay(id, strokes, goalOf));
+  }
+
+  #parts(mask: CompiledMask, given: MaskBases | undefined): Parameters<typeof maskPlane> {
+    const bases = given ?? (needsBases(mask) ? this.gather([mask]) : NONE);
+    return [mask, this.#grid, this.#picture, bases, (shape) => this.#shape(shape)];
+  }
+
+  #keepMask(key: string, plane: Float32Array): void {
+    keepNewest(this.#masks, key, plane, Math.max(2, Math.floor(MOST_MASK_BYTES / (4 * plane.length))));
+  }
+
+  #shape(shape: DrawnShape): Float32Array {
+    if (shape.kind === "brush") return this.#stops.strokeMaps.brushed(shape, this.#grid) ?? this.#strokes.area(shape);
+    const key = JSON.stringify({ ...shape, id: "", combine: "" });
+    const plane = this.#shapes.get(key) ?? rasterShape(shape, this.#grid);
+    keepNewest(this.#shapes, key, plane, Math.max(4, Math.floor(MOST_SHAPE_BYTES / (4 * plane.length))));
+    return plane;
+  }
+}
+
+/** What a step gathered of the tones that enter it. */
+type Analysed = { gate: Parameters<typeof layBase>[0] | undefined };

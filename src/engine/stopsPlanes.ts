@@ -1,0 +1,34 @@
+import { edgeShare } from "@/core/edges/edgeBurn";
+import type { EdgeBurnMove } from "@/core/plan/plan";
+import type { PlacedStops } from "@/core/plan/compilePlan";
+import type { Grid } from "@/core/region/grid";
+import type { Size } from "@/core/spatial/areaReduce";
+import { keepNewest } from "./keepNewest";
+import { StrokeMaps, type LayStrokes } from "./strokeMaps";
+
+/** Edge burns kept laid out: the newest few, so that a change of their stops lays nothing out anew. */
+const MOST_EDGES = 4;
+
+/** The stops that passes of one picture give to places. */
+export class StopsPlanes {
+  readonly strokeMaps: StrokeMaps;
+  readonly #edges = new Map<string, Float32Array>();
+
+  constructor(whole: Size) {
+    this.strokeMaps = new StrokeMaps(whole);
+  }
+
+  /** In stops, for each pixel of the grid; undefined where a pass gives none. `lay` lays strokes on the grid's own pixels. */
+  plane(passId: string, move: PlacedStops, grid: Grid, lay: LayStrokes): Float32Array | undefined {
+    if (move.kind === "exposure") return this.strokeMaps.painted(passId, move, grid, lay);
+    if (move.stops === 0) return undefined;
+    return this.#share(move, grid).map((share) => move.stops * share);
+  }
+
+  #share({ x, y, begins, straight }: EdgeBurnMove, grid: Grid): Float32Array {
+    const key = JSON.stringify([x, y, begins, straight, grid]);
+    const plane = this.#edges.get(key) ?? edgeShare({ x, y, begins, straight }, grid);
+    keepNewest(this.#edges, key, plane, MOST_EDGES);
+    return plane;
+  }
+}
