@@ -79,7 +79,11 @@ function toneOn(analysis: Analysis, size: Size): Float32Array {
   if (size.width <= analysis.width && size.height <= analysis.height) {
     return areaReduceRows(analysis.mixed(), 0, analysis, size, 0, size.height);
   }
-  return layBase({ width: analysis.width, height: analysis.height, slope: undefined, offset: analysis.mixed() }, wholeGrid(size), undefined);
+  return layBase(
+    { width: analysis.width, height: analysis.height, slope: undefined, offset: analysis.mixed() },
+    wholeGrid(size),
+    undefined,
+  );
 }
 
 /** A gate's membership, blurred. Shape: tone of `size`. */

@@ -1,5 +1,6 @@
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import type { Size } from "@/core/spatial/areaReduce";
+import type { ExposureStroke } from "@/core/exposure/exposure";
 import type { Plan } from "@/core/plan/plan";
 import type { Look } from "@/core/view/toneTables";
 import type { Hand } from "./runs";
@@ -62,8 +63,10 @@ export type ToWorker =
   | { type: "read"; number: number; place: Place }
   /** Small pictures: the finished print, or what each of the plan's passes changes. */
   | { type: "glimpse"; number: number; plan: WirePlan; of: GlimpseOf }
-  /** A plane, small, for its contours: a region's, or what an exposure pass paints. */
+  /** A plane, small, for its contours and places. */
   | { type: "plane"; number: number; plan: WirePlan; of: PlaneOf }
+  /** Strokes that dodge and burn the lights and darks a pass meets, at a scale in long edges. */
+  | { type: "accents"; number: number; plan: WirePlan; passId: string; scale: number }
   | { type: "recycle"; buffer: ArrayBuffer };
 
 export interface Frame {
@@ -95,10 +98,13 @@ export interface Measured {
   acting: number | null | undefined;
 }
 
-/** A region, or an exposure pass, by its id. */
-export type PlaneOf = { region: string } | { exposure: string };
+/**
+ * How far a region acts, 0–1; the stops a pass gives to places; how much its handwork shows, 1 and more where it does; each by
+ * its id. Or the finished tones.
+ */
+export type PlaneOf = { region: string } | { exposure: string } | { handwork: string } | { tones: "finished" };
 
-/** How far a region acts, 0–1, or what is painted, in stops, over the whole picture. */
+/** Over the whole picture. */
 export interface SmallPlane extends Size {
   plane: Float32Array<ArrayBuffer>;
 }
@@ -113,4 +119,6 @@ export type FromWorker =
   | { type: "skipped"; number: number }
   | { type: "reading"; number: number; reading: PointReading | undefined }
   | { type: "glimpse"; number: number; glimpses: Glimpse[] }
-  | ({ type: "plane"; number: number } & SmallPlane);
+  /** Nothing is found where the region or pass is not in the plan. */
+  | { type: "plane"; number: number; found: SmallPlane | undefined }
+  | { type: "accents"; number: number; strokes: ExposureStroke[] };

@@ -138,7 +138,9 @@ export class Stage {
     this.#green = planes.green;
     this.#blue = planes.blue;
     this.#place = place ?? { x: 0, y: 0, whole: size };
-    this.#masks = new StageMasks(gridOf(size, this.#place.x, this.#place.y, this.#place.whole), this.#maskPicture(), (plan) => this.#analysed(plan));
+    this.#masks = new StageMasks(gridOf(size, this.#place.x, this.#place.y, this.#place.whole), this.#maskPicture(), (plan) =>
+      this.#analysed(plan),
+    );
     this.#rowsInBand = Math.min(Math.max(1, Math.floor(BAND_PIXELS / size.width)), size.height);
     this.#machine = new BandMachine(this.#rowsInBand * size.width, FUSED_KNOTS);
   }
@@ -196,6 +198,11 @@ export class Stage {
   update(plan: CompiledPlan, hand: Hand | undefined, bases?: Bases): void {
     this.#prepare(plan, hand);
     this.#run(plan, bases);
+  }
+
+  /** The tones after a step of the plan rendered last that was kept: around the passes in hand, and in the end. Not to be changed. */
+  tonesAfter(step: number): Float32Array {
+    return this.#toneAt(step);
   }
 
   /** What a part of this picture needs to render the plan rendered last as the whole does. */

@@ -119,17 +119,20 @@ export function forDabs(
   return { piece: i, left };
 }
 
-/** How far a dab acts, over the square of the distance from its middle in radii: full inside the hard part, then a raised cosine. */
+/** How far a dab acts at a distance from its middle: full inside the hard part, then a raised cosine. Units: distance in radii, 0–1 out. */
+export function falloffAt(distance: number, hardness: number): number {
+  if (distance >= 1) return 0;
+  const away = hardness < 1 ? Math.max(distance - hardness, 0) / (1 - hardness) : 0;
+  return 0.5 + 0.5 * Math.cos(Math.PI * away);
+}
+
+/** The same over the square of the distance, as a table. */
 function falloffOf({ hardness }: Brush): Float32Array {
   const known = falloffs.get(hardness);
   if (known) return known;
   if (falloffs.size >= MOST_FALLOFFS) falloffs.clear();
   const table = new Float32Array(FALLOFF_STEPS + 2);
-  for (let i = 0; i < FALLOFF_STEPS; i++) {
-    const distance = Math.sqrt(i / FALLOFF_STEPS);
-    const away = hardness < 1 ? Math.max(distance - hardness, 0) / (1 - hardness) : 0;
-    table[i] = 0.5 + 0.5 * Math.cos(Math.PI * away);
-  }
+  for (let i = 0; i < FALLOFF_STEPS; i++) table[i] = falloffAt(Math.sqrt(i / FALLOFF_STEPS), hardness);
   falloffs.set(hardness, table);
   return table;
 }

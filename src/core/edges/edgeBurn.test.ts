@@ -9,7 +9,13 @@ const at = (plane: Float32Array, x: number, y: number) => plane[y * size.width +
 test("nothing in the middle, all in the corners, and more the nearer to the border", () => {
   const share = edgeShare(restingEdgeBurn(), wholeGrid(size));
   expect(at(share, 150, 100)).toBe(0);
-  for (const [x, y] of [[0, 0], [299, 0], [0, 199], [299, 199]] as const) expect(at(share, x, y)).toBeGreaterThan(0.98);
+  for (const [x, y] of [
+    [0, 0],
+    [299, 0],
+    [0, 199],
+    [299, 199],
+  ] as const)
+    expect(at(share, x, y)).toBeGreaterThan(0.98);
   for (let x = 151; x < 300; x++) expect(at(share, x, 60)).toBeGreaterThanOrEqual(at(share, x - 1, 60));
 });
 
@@ -23,7 +29,13 @@ test("straight, all of the border gets it; as an oval, its middles get less than
 test("its middle moves, and it still reaches every border", () => {
   const share = edgeShare({ ...restingEdgeBurn(), straight: 1, x: 0.25, y: -0.1 }, wholeGrid(size));
   expect(at(share, 225, 70)).toBe(0);
-  for (const [x, y] of [[0, 70], [299, 70], [225, 0], [225, 199]] as const) expect(at(share, x, y)).toBeGreaterThan(0.97);
+  for (const [x, y] of [
+    [0, 70],
+    [299, 70],
+    [225, 0],
+    [225, 199],
+  ] as const)
+    expect(at(share, x, y)).toBeGreaterThan(0.97);
 });
 
 test("a part of the picture is what the whole is there, at any setting, and between 0 and 1", () => {

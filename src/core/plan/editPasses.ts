@@ -16,6 +16,19 @@ export function insertPass(plan: Plan, pass: Pass, afterId?: string): Plan | und
   return withSetsSettled({ ...plan, passes: plan.passes.toSpliced(at, 0, pass) }, at);
 }
 
+/** A name no other pass has: the one given, or with a number. */
+export function freshPassName({ passes }: Pick<Plan, "passes">, wanted: string): string {
+  return freshName(new Set(passes.map(({ name }) => name)), wanted);
+}
+
+/** A name that is not taken: the one wanted, or with a number. */
+export function freshName(taken: ReadonlySet<string>, wanted: string): string {
+  const base = wanted.slice(0, LONGEST_NAME - 4);
+  let name = base;
+  for (let number = 2; taken.has(name); number++) name = `${base} ${number}`;
+  return name;
+}
+
 /** A copy of a pass under another id, named after it. */
 export function copyOf(pass: Pass, id: string): Pass {
   return { ...structuredClone(pass), id, name: `${pass.name}, again`.slice(0, LONGEST_NAME) };

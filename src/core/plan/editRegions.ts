@@ -1,5 +1,5 @@
 import { MOST_REGIONS, type Region } from "../region/region";
-import { LONGEST_NAME } from "./editPasses";
+import { freshName } from "./editPasses";
 import type { Pass, Plan } from "./plan";
 
 /** A region with nothing in it yet. */
@@ -48,9 +48,5 @@ export function removeRegion(plan: Plan, id: string): Plan {
 
 /** A name no other region has: the one given, or with a number. */
 export function freshRegionName({ regions }: Pick<Plan, "regions">, wanted: string): string {
-  const taken = new Set(regions.map(({ name }) => name));
-  const base = wanted.slice(0, LONGEST_NAME - 4);
-  let name = base;
-  for (let number = 2; taken.has(name); number++) name = `${base} ${number}`;
-  return name;
+  return freshName(new Set(regions.map(({ name }) => name)), wanted);
 }

@@ -1,5 +1,6 @@
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import type { Frame, FromWorker, Glimpse, GlimpseOf, Measured, Place, PlaneOf, RenderRequest, SmallPlane, ToWorker } from "../messages";
+import type { ExposureStroke } from "@/core/exposure/exposure";
 import type { Plan } from "@/core/plan/plan";
 import type { PointReading } from "../stage";
 import { PlanSender } from "../wirePlan";
@@ -19,7 +20,8 @@ export class BenchEngine {
   readonly #worker: Worker;
   readonly #readings = new Map<number, (reading: PointReading | undefined) => void>();
   readonly #glimpses = new Map<number, (glimpses: Glimpse[]) => void>();
-  readonly #planes = new Map<number, (plane: SmallPlane) => void>();
+  readonly #planes = new Map<number, (plane: SmallPlane | undefined) => void>();
+  readonly #accents = new Map<number, (strokes: ExposureStroke[]) => void>();
   readonly #sender = new PlanSender();
   #number = 0;
 
@@ -31,7 +33,8 @@ export class BenchEngine {
       else if (data.type === "frame") events.onFrame(data);
       else if (data.type === "measured") events.onMeasured(data);
       else if (data.type === "reading") answer(this.#readings, data.number, data.reading);
-      else if (data.type === "plane") answer(this.#planes, data.number, data);
+      else if (data.type === "plane") answer(this.#planes, data.number, data.found);
+      else if (data.type === "accents") answer(this.#accents, data.number, data.strokes);
       else if (data.type === "glimpse") answer(this.#glimpses, data.number, data.glimpses);
     };
     this.#worker.onerror = (event) => events.onFailure(event.message || "the rendering worker stopped");
@@ -59,11 +62,18 @@ export class BenchEngine {
     return new Promise((resolve) => this.#glimpses.set(number, resolve));
   }
 
-  /** Where a region of a plan lies, or what one of its exposures paints, small. */
-  plane(plan: Plan, of: PlaneOf): Promise<SmallPlane> {
+  /** A plane of a plan, small; undefined where what it is of is not there. */
+  plane(plan: Plan, of: PlaneOf): Promise<SmallPlane | undefined> {
     const number = ++this.#number;
     this.#send({ type: "plane", number, plan: this.#sender.pack(plan), of });
     return new Promise((resolve) => this.#planes.set(number, resolve));
+  }
+
+  /** Strokes that dodge and burn the lights and darks a pass meets, at a scale in long edges. */
+  accents(plan: Plan, passId: string, scale: number): Promise<ExposureStroke[]> {
+    const number = ++this.#number;
+    this.#send({ type: "accents", number, plan: this.#sender.pack(plan), passId, scale });
+    return new Promise((resolve) => this.#accents.set(number, resolve));
   }
 
   /** Gives a shown frame's buffer back for the next one. */

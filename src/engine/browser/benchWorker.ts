@@ -1,24 +1,13 @@
+import type { Plan } from "@/core/plan/plan";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
-import { maskOf, planCompiler, reachTable, regionKey } from "@/core/plan/compilePlan";
-import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
+import { maskOf, planCompiler, reachTable } from "@/core/plan/compilePlan";
+import type { Size } from "@/core/spatial/areaReduce";
 import { encodedLight, lookTable } from "@/core/view/toneTables";
 import { LevelFetcher } from "../levelFetcher";
-import type {
-  BenchLook,
-  Frame,
-  FromWorker,
-  Glimpse,
-  GlimpseOf,
-  LevelArea,
-  Place,
-  PlaneOf,
-  RenderRequest,
-  SmallPlane,
-  ToWorker,
-} from "../messages";
-import type { Pass, Plan } from "@/core/plan/plan";
+import type { BenchLook, Frame, FromWorker, Glimpse, LevelArea, Place, RenderRequest, ToWorker } from "../messages";
 import { looksAtWhole } from "../runs";
 import { PlanReceiver } from "../wirePlan";
+import { SmallPictures, stopsOf } from "./smallPictures";
 import { NO_BASES, Stage, type Bases, type Showing, type StopsOf } from "../stage";
 import type { ShownMask } from "../stageMasks";
 
@@ -29,12 +18,6 @@ const scope = self as unknown as DedicatedWorkerGlobalScope;
 const HUE_BINS = 180;
 const PREVIEW_AFTER_MS = 60;
 const COUNT_AFTER_MS = 120;
-/** Long edge of the small pictures on slips and cards, in pixels. */
-const GLIMPSE_EDGE = 144;
-/** Long edge of the planes that regions are outlined from. */
-const OUTLINE_EDGE = 260;
-/** How much a change of tone is enlarged in them. */
-const GLIMPSE_GAIN = 3;
 /** Shown smaller than this part of the preview, the picture gets a stage of just its size: less to compute, no resampling by the browser. */
 const FITTED_BELOW = 0.9;
 
@@ -45,10 +28,8 @@ interface Open {
   /** The preview brought down to just the size it is shown at. */
   fitted: Stage | undefined;
   detail: { area: LevelArea; stage: Stage } | undefined;
-  /** The picture as small as on a slip. */
-  small: Stage | undefined;
-  /** The picture as large as contours need it. */
-  outlined: Stage | undefined;
+  /** The picture smaller, for all that is asked of it besides frames. */
+  small: SmallPictures;
 }
 
 let open: Open | undefined;
@@ -60,10 +41,8 @@ let countLater: ReturnType<typeof setTimeout> | undefined;
 let previewLater: ReturnType<typeof setTimeout> | undefined;
 const receiver = new PlanReceiver();
 const compile = planCompiler();
-const compileSmall = planCompiler();
-const compileOutline = planCompiler();
-/** Glimpses asked for before there is a picture. */
-const glimpsesLater: (() => void)[] = [];
+/** Questions asked before there is a picture. */
+const answersLater: (() => void)[] = [];
 
 const say = (message: FromWorker, transfer: Transferable[] = []) => scope.postMessage(message, transfer);
 
@@ -80,29 +59,13 @@ scope.onmessage = ({ data }: MessageEvent<ToWorker>) => {
     case "read":
       say({ type: "reading", number: data.number, reading: readPoint(data.place) });
       break;
-    case "glimpse": {
-      const { number, of } = data;
-      const plan = receiver.unpack(data.plan);
-      const answer = () => {
-        const glimpses = glimpse(plan, of);
-        say(
-          { type: "glimpse", number, glimpses },
-          glimpses.map(({ rgba }) => rgba.buffer),
-        );
-      };
-      if (open) answer();
-      else glimpsesLater.push(answer);
-      break;
-    }
-    case "plane": {
-      const { number, of } = data;
-      const plan = receiver.unpack(data.plan);
-      const answer = () => {
-        const found = smallPlane(plan, of);
-        if (found) say({ type: "plane", number, ...found }, [found.plane.buffer]);
-      };
-      if (open) answer();
-      else glimpsesLater.push(answer);
+    case "glimpse":
+    case "plane":
+    case "accents": {
+      const plan = receiver.unpack(data.plan); // in the order in which plans were sent
+      const later = () => answer(data, plan);
+      if (open) later();
+      else answersLater.push(later);
       break;
     }
     case "recycle":
@@ -111,14 +74,33 @@ scope.onmessage = ({ data }: MessageEvent<ToWorker>) => {
   }
 };
 
+/** Answers what is asked of the picture besides its frames. */
+function answer(question: Extract<ToWorker, { type: "glimpse" | "plane" | "accents" }>, plan: Plan): void {
+  const { number } = question;
+  const { small, preview } = open!;
+  if (question.type === "accents") return say({ type: "accents", number, strokes: small.accents(plan, question.passId, question.scale) });
+  if (question.type === "plane") {
+    const found = small.plane(plan, question.of);
+    return say({ type: "plane", number, found }, found ? [found.plane.buffer] : []);
+  }
+  const glimpses: Glimpse[] =
+    question.of === "sheet"
+      ? [{ ...preview.size, rgba: preview.render(compile(plan), undefined, showingOf({ kind: "picture" })) }]
+      : small.glimpses(plan, question.of);
+  say(
+    { type: "glimpse", number, glimpses },
+    glimpses.map(({ rgba }) => rgba.buffer),
+  );
+}
+
 async function openPicture({ pictureId, picture, origin }: Extract<ToWorker, { type: "open" }>): Promise<void> {
   const fetcher = new LevelFetcher(picture.levels, (area, signal) => fetchArea(origin, pictureId, area, signal));
   const level = picture.levels.length - 1;
   const { width, height, space } = picture.levels[level]!;
   const levels = await fetcher.read({ level, x: 0, y: 0, width, height }, new AbortController().signal);
   const preview = Stage.fromLevels(levels, { width, height }, space);
-  open = { picture, fetcher, preview, fitted: undefined, detail: undefined, small: undefined, outlined: undefined };
-  glimpsesLater.splice(0).forEach((later) => later());
+  open = { picture, fetcher, preview, fitted: undefined, detail: undefined, small: new SmallPictures(preview) };
+  answersLater.splice(0).forEach((later) => later());
   say({ type: "ready", hueShares: preview.hueShares(HUE_BINS) });
   schedule();
 }
@@ -204,11 +186,6 @@ function handStops({ plan, hand }: RenderRequest): StopsOf | undefined {
   return hand && hand.end - hand.first === 1 ? stopsOf(plan.passes[hand.first]) : undefined;
 }
 
-function stopsOf(pass: Pass | undefined): StopsOf | undefined {
-  if (pass?.move.kind !== "exposure" && pass?.move.kind !== "edge-burn") return undefined;
-  return { id: pass.id, move: pass.move };
-}
-
 /** The part of the picture the pass in hand acts on. */
 function actingShare(stage: Stage, request: RenderRequest): number | null {
   const mask = handMask(request);
@@ -286,39 +263,6 @@ function readPoint({ x, y }: Place) {
 function readStage(stage: Stage, { x, y }: Place) {
   const { width, height } = stage.size;
   return stage.readPoint(Math.min(Math.floor(x * width), width - 1), Math.min(Math.floor(y * height), height - 1));
-}
-
-/** A region, on the mix alone, or the painted stops of a pass. */
-function smallPlane(plan: Plan, of: PlaneOf): SmallPlane | undefined {
-  const stage = (open!.outlined ??= open!.preview.reducedTo(fitLongEdge(open!.preview.size, OUTLINE_EDGE)));
-  if ("exposure" in of) {
-    const exposed = stopsOf(plan.passes.find(({ id }) => id === of.exposure));
-    const plane = exposed && stage.stops(exposed);
-    return { ...stage.size, plane: plane ? Float32Array.from(plane) : new Float32Array(stage.size.width * stage.size.height) };
-  }
-  const region = plan.regions.find(({ id }) => id === of.region);
-  if (!region) return undefined;
-  const compiled = compileOutline({ ...plan, passes: [] });
-  stage.update(compiled, undefined);
-  return { ...stage.size, plane: stage.mask({ region, gate: undefined, key: regionKey(region) }).slice() };
-}
-
-function glimpse(plan: Plan, of: GlimpseOf): Glimpse[] {
-  const small = (open!.small ??= open!.preview.reducedTo(fitLongEdge(open!.preview.size, GLIMPSE_EDGE)));
-  const compiled = compileSmall(plan);
-  if (of === "sheet") {
-    const { preview } = open!;
-    return [{ ...preview.size, rgba: preview.render(compile(plan), undefined, showingOf({ kind: "picture" })) }];
-  }
-  if (of === "print") return [{ ...small.size, rgba: small.render(compiled, undefined, showingOf({ kind: "picture" })) }];
-  return small.changes(compiled).map((change) => ({ ...small.size, rgba: changePixels(change) }));
-}
-
-/** A change of tones as pixels: lighter than mid grey where it lightens, darker where it darkens. */
-function changePixels(change: Float32Array): Uint8ClampedArray<ArrayBuffer> {
-  const rgba = new Uint8ClampedArray(4 * change.length).fill(255);
-  for (let i = 0; i < change.length; i++) rgba[4 * i] = rgba[4 * i + 1] = rgba[4 * i + 2] = 255 * (0.5 + GLIMPSE_GAIN * change[i]!);
-  return rgba;
 }
 
 const showings = new Map<string, Showing>();

@@ -2,7 +2,7 @@
 import { Dropdown } from "antd";
 import { v4 as uuid } from "uuid";
 import { restingPass } from "@/core/plan/defaultPlan";
-import { insertPass } from "@/core/plan/editPasses";
+import { freshPassName, insertPass } from "@/core/plan/editPasses";
 import type { MoveKind, Pass } from "@/core/plan/plan";
 import { useBench, useBenchState } from "./BenchContext";
 import { chosenPass } from "./benchStore";
@@ -16,7 +16,7 @@ export function AddPass() {
   const lastOf = (kind: MoveKind) => passes.findLast(({ move }) => move.kind === kind);
   const add = (kind: MoveKind, like: Pass | undefined) => {
     const { plan } = store.getState();
-    const fresh = restingPass(kind, uuid(), freshName(MOVE_NAMES[kind], plan.passes));
+    const fresh = restingPass(kind, uuid(), freshPassName(plan, MOVE_NAMES[kind]));
     const pass = like ? { ...structuredClone(like), id: fresh.id, name: fresh.name, on: true, set: null } : fresh;
     const grown = insertPass(plan, pass, chosenPass(store.getState())?.pass.id);
     if (!grown) return store.getState().set({ failure: "A plan holds no more passes than these." });
@@ -53,12 +53,4 @@ export function AddPass() {
       </button>
     </Dropdown>
   );
-}
-
-/** "Placement", then "Placement 2" and so on. */
-function freshName(name: string, passes: readonly Pass[]): string {
-  const taken = new Set(passes.map((pass) => pass.name));
-  let number = 1;
-  while (taken.has(number === 1 ? name : `${name} ${number}`)) number++;
-  return number === 1 ? name : `${name} ${number}`;
 }

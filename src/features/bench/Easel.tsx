@@ -3,17 +3,17 @@ import { useCallback, useEffect, useLayoutEffect, useRef, useState, type Pointer
 import type { Frame, LevelArea } from "@/engine/messages";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBench, useBenchState } from "./BenchContext";
-import { chosenPass, handOf, isDrawing, isExposing, type Tool } from "./benchStore";
+import { handOf, isDrawing, isExposing, type Tool } from "./benchStore";
 import { beforePlan, planUpTo, planWithoutMask } from "./beforePlan";
 import { BrushCursor } from "./BrushCursor";
-import { beginDrawing, type Drawer } from "./drawing";
+import { beginDrawing } from "./drawing/beginDrawing";
+import type { Drawer } from "./drawing/drawer";
 import { beginPull, type Puller } from "./pulling";
 import { Pins, togglePin } from "./Pins";
-import { ExposureLines } from "./ExposureLines";
+import { PassMarks } from "./PassMarks";
 import { PrintingMap } from "./PrintingMap";
 import { Readings } from "./Readings";
 import { RegionOverlay } from "./RegionOverlay";
-import { StrokeMarks } from "./StrokeMarks";
 import { sizeBrush } from "./brushSize";
 import { Readout } from "./Readout";
 import { detailArea, fitScale, fitView, panned, pictureBox, wheelScale, zoomAt, type Box, type View } from "./view";
@@ -84,10 +84,6 @@ export function Easel() {
   const tool = useBenchState((state) => state.tool);
   const reading = useBenchState((state) => state.reading);
   const isReady = useBenchState((state) => state.isReady);
-  const exposureShown = useBenchState((state) => {
-    const pass = state.showsStops ? chosenPass(state)?.pass : undefined;
-    return pass?.move.kind === "exposure" ? pass : undefined;
-  });
   const isMap = useBenchState((state) => state.look.kind === "map");
   const failure = useBenchState((state) => state.failure);
   const [isSpaceHeld, setSpaceHeld] = useSpaceKey();
@@ -245,8 +241,7 @@ export function Easel() {
             />
             <Pins />
             <RegionOverlay size={box} />
-            {exposureShown && <ExposureLines pass={exposureShown} size={box} />}
-            {tool === "pick-strokes" && <StrokeMarks size={box} />}
+            <PassMarks size={box} />
             {isMap && <PrintingMap size={box} />}
           </div>
         </div>

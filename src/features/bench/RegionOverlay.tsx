@@ -1,12 +1,13 @@
 "use client";
-import { contours, geoPath, geoTransform } from "d3";
-import { useEffect, useMemo, useState } from "react";
+import { useMemo } from "react";
 import type { Region } from "@/core/region/region";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBenchState } from "./BenchContext";
 import { chosenPass, chosenRegion, isDrawing } from "./benchStore";
+import { planeLines } from "./planeLines";
 import { ShapeHandles } from "./ShapeHandles";
 import { useSmallPlane } from "./useSmallPlane";
+import { useWorkingElsewhere } from "./useWorkingElsewhere";
 import styles from "./RegionOverlay.module.css";
 
 /** Where a region's edge begins, its middle, and where it acts fully. */
@@ -42,20 +43,12 @@ function Contours({ region, size }: { region: Region; size: Size }) {
   const tool = useBenchState((state) => state.tool);
   const paths = useMemo(() => {
     if (!found) return undefined;
-    const { plane, width, height } = found;
-    const [x, y] = [size.width / width, size.height / height];
-    const toScreen = geoTransform({
-      point(px, py) {
-        this.stream.point(px * x, py * y);
-      },
-    });
-    const draw = geoPath(toScreen);
-    const thresholds = LEVELS.map((level) => level * region.density);
-    return contours()
-      .size([width, height])
-      .thresholds(thresholds)(Array.from(plane))
-      .map((lines) => draw(lines) ?? "");
-  }, [found, region.density, size.width, size.height]);
+    return planeLines(
+      found,
+      LEVELS.map((level) => level * region.density),
+      size,
+    );
+  }, [found, region.density, size.width, size.height]); // eslint-disable-line react-hooks/exhaustive-deps
   if (!paths) return null;
   return (
     <g data-testid="contours">
@@ -84,22 +77,4 @@ function Draft({ size }: { size: Size }) {
       ))}
     </g>
   );
-}
-
-/** Whether the hand is at work in the panel or on the scale: nothing may lie over the picture then. */
-function useWorkingElsewhere(): boolean {
-  const [isWorking, setWorking] = useState(false);
-  useEffect(() => {
-    const onDown = (event: Event) => setWorking(!!(event.target as Element).closest?.('aside, [data-testid="scale"]'));
-    const onUp = () => setWorking(false);
-    window.addEventListener("pointerdown", onDown, true);
-    window.addEventListener("pointerup", onUp, true);
-    window.addEventListener("pointercancel", onUp, true);
-    return () => {
-      window.removeEventListener("pointerdown", onDown, true);
-      window.removeEventListener("pointerup", onUp, true);
-      window.removeEventListener("pointercancel", onUp, true);
-    };
-  }, []);
-  return isWorking;
 }

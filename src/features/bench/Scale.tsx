@@ -79,9 +79,11 @@ export function Scale() {
             <HistogramShape of="finished" x={x} base={BOTTOM} height={-TALL_HISTOGRAM} />
           )}
           {curve && <Threads curve={curve} x={x} />}
-          {hand && !curve && pass?.move.kind !== "exposure" && (
+          {hand && !curve && pass && pass.move.kind !== "exposure" && (
             <text className={styles.surroundings} x={x(LAST_ZONE / 2)} y={(TOP + BOTTOM) / 2 + 4}>
-              A contrast mask moves each place by what lies around it, so one tone may go to several.
+              {pass.move.kind === "edge-burn"
+                ? "An edge burn moves each place by how near the border it lies, so one tone may go to several."
+                : "A contrast mask moves each place by what lies around it, so one tone may go to several."}
             </text>
           )}
           {hand && (

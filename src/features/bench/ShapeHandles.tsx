@@ -7,11 +7,9 @@ import { hasFeather, MOST_FEATHER, type OutlineShape, type OvalShape, type Point
 import { signedDistance } from "@/core/region/signedDistance";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBench, useBenchState } from "./BenchContext";
+import { DragPoint, type MovedWith } from "./DragPoint";
 import { adjustRegion, adjustShape } from "./regionEdits";
 import styles from "./RegionOverlay.module.css";
-
-const NUDGE = 0.002;
-const COARSE_NUDGE = 0.02;
 
 /** The handles of the chosen shape: its places, its inner and outer edge, its middle, and one that turns and scales. */
 export function ShapeHandles({ region, size }: { region: Region; size: Size }) {
@@ -79,58 +77,29 @@ function Grip({
 }: Common & {
   at: Point;
   name: string;
-  move(to: Point, event: PointerEvent): Shape | undefined;
+  move(to: Point, how: MovedWith): Shape | undefined;
   onKey?(event: KeyboardEvent): void;
-  onDoubleClick?(event: React.MouseEvent): void;
+  onDoubleClick?(): void;
   children: ReactNode;
 }) {
   const { store } = useBench();
-  const held = useRef<{ x: number; y: number; at: Point } | undefined>(undefined);
-  const place = (event: PointerEvent): Point => {
-    const { x, y, at: from } = held.current!;
-    return { x: from.x + (event.clientX - x) / long, y: from.y + (event.clientY - y) / long };
-  };
+  const label = `Shape moved in ${regionName}`;
   return (
-    <g
-      transform={`translate(${at.x * long},${at.y * long})`}
-      className={styles.grip}
-      role="button"
-      tabIndex={0}
-      aria-label={name}
-      onPointerDown={(event) => {
-        if (event.button !== 0) return;
-        event.stopPropagation();
-        event.currentTarget.setPointerCapture(event.pointerId);
-        held.current = { x: event.clientX, y: event.clientY, at };
-      }}
-      onPointerMove={(event) => {
-        event.stopPropagation();
-        if (!held.current) return;
-        const changed = move(place(event), event);
+    <DragPoint
+      long={long}
+      at={at}
+      name={name}
+      onMove={(to, how) => {
+        const changed = move(to, how);
         if (changed) adjustShape(store, shape.id, () => changed);
       }}
-      onLostPointerCapture={() => {
-        held.current = undefined;
-        store.getState().commit(`Shape moved in ${regionName}`);
-      }}
-      onDoubleClick={(event) => {
-        event.stopPropagation();
-        onDoubleClick?.(event);
-      }}
-      onKeyDown={(event) => {
-        const by = event.shiftKey ? COARSE_NUDGE : NUDGE;
-        const step = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] }[event.key];
-        if (!step) return onKey?.(event);
-        event.preventDefault();
-        event.stopPropagation();
-        const changed = move({ x: at.x + step[0]!, y: at.y + step[1]! }, event as unknown as PointerEvent);
-        if (changed) adjustShape(store, shape.id, () => changed);
-        store.getState().commitSoon(`Shape moved in ${regionName}`);
-      }}
+      onEnd={() => store.getState().commit(label)}
+      onRest={() => store.getState().commitSoon(label)}
+      onKey={onKey}
+      onDoubleClick={onDoubleClick}
     >
-      <circle r={11} className={styles.area} fill="transparent" />
       {children}
-    </g>
+    </DragPoint>
   );
 }
 
@@ -143,9 +112,9 @@ function MiddleGrip({ shape, middle, ...common }: Common & { middle: Point }) {
       shape={shape}
       at={middle}
       name="Middle of the shape: move it; with Shift, the whole region"
-      move={(to, event) => {
+      move={(to, how) => {
         const [dx, dy] = [to.x - middle.x, to.y - middle.y];
-        if (!event.shiftKey || event.type === "keydown") return movedShape(shape, dx, dy);
+        if (!how.shift || how.byKey) return movedShape(shape, dx, dy);
         adjustRegion(store, (region) => ({ ...region, shapes: region.shapes.map((other) => movedShape(other, dx, dy)) }));
         return undefined;
       }}

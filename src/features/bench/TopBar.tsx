@@ -3,7 +3,7 @@ import { Button, Segmented, Tooltip } from "antd";
 import Link from "next/link";
 import { zoneNumeral } from "@/core/zones/zone";
 import { useBench, useBenchState } from "./BenchContext";
-import { chosenPass } from "./benchStore";
+import { chosenPass, givesStops } from "./benchStore";
 import { redoTarget, undoTarget } from "./history";
 import type { SaveState } from "./saveQueue";
 import styles from "./TopBar.module.css";
@@ -34,7 +34,7 @@ export function TopBar({ onHelp, onHistory }: { onHelp(): void; onHistory(): voi
   const saveState = useBenchState((state) => state.saveState);
   const isBefore = useBenchState((state) => state.isBefore);
   const isUpToHere = useBenchState((state) => state.isUpToHere);
-  const isExposure = useBenchState((state) => chosenPass(state)?.pass.move.kind === "exposure" || state.look.kind === "exposure");
+  const isExposure = useBenchState((state) => givesStops(chosenPass(state)?.pass) || state.look.kind === "exposure");
   const undo = undoTarget(history);
   const redo = redoTarget(history);
   const undone = history.revisions.find((revision) => revision.id === history.head);

@@ -4,9 +4,10 @@ import type { PictureSummary, PrintSummary, RevisionSummary } from "@/contracts/
 import { Revision } from "@/contracts/api";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import type { Move, Pass, PassSet, Plan } from "@/core/plan/plan";
+import type { PlacedStops } from "@/core/plan/compilePlan";
 import type { Brush } from "@/core/brush/stroke";
 import { regionOf } from "@/core/plan/editRegions";
-import type { Combine, Corner, Region } from "@/core/region/region";
+import type { Combine, Corner, Point, Region } from "@/core/region/region";
 import { placeOfSet } from "@/core/plan/editPasses";
 import type { BenchLook, Place } from "@/engine/messages";
 import type { Hand } from "@/engine/runs";
@@ -29,12 +30,16 @@ export type Step = { stage: "colour" | "mix" | "finish" } | { stage: "pass" | "s
 export const REGION_TOOLS = ["loop", "polygon", "oval", "gradient", "brush", "likeness"] as const;
 export type RegionTool = (typeof REGION_TOOLS)[number];
 /** Those of a region, the brush that repairs a gate, and those of an exposure. */
-const DRAWING_TOOLS = [...REGION_TOOLS, "repair", "dodge", "burn", "pick-strokes"] as const;
+const DRAWING_TOOLS = [...REGION_TOOLS, "repair", "dodge", "burn", "pick-strokes", "clear-loop"] as const;
 export type DrawingTool = (typeof DRAWING_TOOLS)[number];
 export type Tool = "move" | "pull-hue" | "pull-tone" | "read" | "pin" | "pick-tones" | "pick-hue" | DrawingTool;
 
 export function isDrawing(tool: Tool): tool is DrawingTool {
   return (DRAWING_TOOLS as readonly Tool[]).includes(tool);
+}
+
+export function isOfRegion(tool: Tool): tool is RegionTool {
+  return (REGION_TOOLS as readonly Tool[]).includes(tool);
 }
 
 export function isExposing(tool: Tool): tool is "dodge" | "burn" {
@@ -79,6 +84,10 @@ export interface BenchState {
   exposing: Exposing;
   /** Strokes of the exposure in hand that are picked, by their place in it. */
   pickedStrokes: readonly number[];
+  /** What a loop clears, the loop that is being drawn, and the size of the next accents in long edges. */
+  clearing: "both" | "dodge" | "burn";
+  lasso: readonly Point[];
+  accentScale: number;
   /** How long a string the hand pulls the brush by, in long edges: the way it goes is steadier than the hand's. */
   steady: number;
   /** The shape of the region in hand that is edited, by id. */
@@ -87,6 +96,9 @@ export interface BenchState {
   showsRegion: boolean;
   /** Whether what is painted in an exposure pass is drawn as lines in thirds of a stop. */
   showsStops: boolean;
+  /** Whether bright patches touching the frame are marked, and where handwork shows. */
+  showsBright: boolean;
+  showsHandwork: boolean;
   /** Whether the print is seen as if the pass in hand acted everywhere, for as long as a key is held. */
   isMaskIgnored: boolean;
   /** What was on show before the mask, held up by a key. */
@@ -185,11 +197,16 @@ export function createBenchStore(
       acting: undefined,
       drawing: { radius: 0.04, hardness: 0.3, flow: 0.5, pressure: "flow", erase: false, combine: "add", corners: [] },
       pickedStrokes: [],
+      clearing: "both",
+      lasso: [],
+      accentScale: 0.03,
       steady: 0,
       exposing: { radius: 0.06, hardness: 0.1, flow: 0.08, pressure: "flow", ceiling: 0.5 },
       chosenShape: undefined,
       showsRegion: true,
       showsStops: false,
+      showsBright: false,
+      showsHandwork: false,
       isMaskIgnored: false,
       lookBeforeMask: undefined,
       pins: start.print.pins,
@@ -269,6 +286,11 @@ export function chosenPass({ plan, step }: Pick<BenchState, "plan" | "step">): {
   if (step.stage !== "pass") return undefined;
   const index = plan.passes.findIndex((pass) => pass.id === step.id);
   return index < 0 ? undefined : { pass: plan.passes[index]!, index };
+}
+
+/** Whether a pass gives stops to places, so that there is a map of them. */
+export function givesStops(pass: Pass | undefined): pass is Pass & { move: PlacedStops } {
+  return pass?.move.kind === "exposure" || pass?.move.kind === "edge-burn";
 }
 
 /** The region of the pass in hand, if it has one. */

@@ -36,7 +36,7 @@ export async function mapContent(plan: Plan, engine: BenchEngine): Promise<MapCo
     const passes = passesIn({ passes: acting }, region.id);
     if (passes.length === 0) continue;
     const plane = await engine.plane(plan, { region: region.id });
-    entries.push({ plane, middle: middleOf(plane), name: region.name, notes: passes.map(note) });
+    if (plane) entries.push({ plane, middle: middleOf(plane), name: region.name, notes: passes.map(note) });
   }
   return { entries, overall: acting.filter(({ region }) => region === null).map(note) };
 }

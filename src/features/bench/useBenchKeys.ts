@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 import type { BenchLook } from "@/engine/messages";
 import { BRUSH_STEP, sizeBrush } from "./brushSize";
-import { closePolygon } from "./drawing";
+import { closePolygon } from "./drawing/drawShapes";
 import { deletePicked } from "./pickedStrokes";
 import { deleteShape } from "./regionEdits";
 import { chooseStep, chosenPass, chosenSet, handOf, isDrawing, withPass, withSet, type BenchStore, type Step } from "./benchStore";

@@ -1,11 +1,12 @@
 "use client";
-import { Switch } from "antd";
 import { LEAST_MASK_RADIUS, MOST_MASK_RADIUS } from "@/core/contrast/contrastMask";
 import type { ContrastMaskMove, Pass } from "@/core/plan/plan";
-import { formatPercent, parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
+import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench } from "../BenchContext";
 import { withMove } from "../benchStore";
 import { Part } from "./Panel";
+import { PassSlider } from "./PassSlider";
+import { SwitchRow } from "./SwitchRow";
 import styles from "./Panel.module.css";
 
 const formatRadius = (radius: number) => `${(100 * radius).toFixed(1)} %`;
@@ -13,14 +14,14 @@ const formatRadius = (radius: number) => `${(100 * radius).toFixed(1)} %`;
 /** The blurred negative: how wide it is blurred, how dense it is, whether it stops at edges. */
 export function ContrastMaskPart({ pass, move }: { pass: Pass; move: ContrastMaskMove }) {
   const { store } = useBench();
-  const { adjust, commit, commitSoon } = store.getState();
+  const { adjust, commit } = store.getState();
   const change = (changed: Partial<ContrastMaskMove>) => adjust((plan) => withMove(plan, pass.id, { ...move, ...changed }));
-  const density = () => `Mask density ${formatPercent(move.density)} in ${pass.name}`;
-  const radius = () => `Mask blur ${formatRadius(move.radius)} in ${pass.name}`;
   return (
     <Part title="Contrast mask" state={move.density === 0 ? "no mask" : undefined}>
-      <ValueSlider
+      <PassSlider
+        pass={pass}
         label="Density"
+        words="Mask density"
         value={move.density}
         min={0}
         max={1}
@@ -29,11 +30,11 @@ export function ContrastMaskPart({ pass, move }: { pass: Pass; move: ContrastMas
         format={formatPercent}
         parse={parsePercent}
         onChange={(to) => change({ density: to })}
-        onCommit={() => commit(density())}
-        onCommitSoon={() => commitSoon(density())}
       />
-      <ValueSlider
+      <PassSlider
+        pass={pass}
         label="Blur"
+        words="Mask blur"
         value={move.radius}
         min={LEAST_MASK_RADIUS}
         max={MOST_MASK_RADIUS}
@@ -42,23 +43,16 @@ export function ContrastMaskPart({ pass, move }: { pass: Pass; move: ContrastMas
         format={formatRadius}
         parse={parsePercent}
         onChange={(to) => change({ radius: to })}
-        onCommit={() => commit(radius())}
-        onCommitSoon={() => commitSoon(radius())}
       />
-      <div className={styles.row}>
-        <Switch
-          size="small"
-          checked={move.edges}
-          aria-label="Stop at edges"
-          onChange={(edges) => {
-            change({ edges });
-            commit(`${pass.name} ${edges ? "stops at edges" : "blurs over edges"}`);
-          }}
-        />
-        <span className={styles.hint}>
-          {move.edges ? "Stops at edges: no light seam along them" : "Blurs over edges, as in the darkroom"}
-        </span>
-      </div>
+      <SwitchRow
+        label="Stop at edges"
+        checked={move.edges}
+        words={move.edges ? "Stops at edges: no light seam along them" : "Blurs over edges, as in the darkroom"}
+        onChange={(edges) => {
+          change({ edges });
+          commit(`${pass.name} ${edges ? "stops at edges" : "blurs over edges"}`);
+        }}
+      />
       <p className={styles.hint}>
         Shadows gain and lights lose up to {formatPercent(move.density)} of their distance from Zone V, in parts larger than the blur (
         {formatRadius(move.radius)} of the long edge).

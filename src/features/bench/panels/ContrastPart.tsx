@@ -1,14 +1,14 @@
 "use client";
-import { Switch } from "antd";
 import { useRef } from "react";
 import { formatGrade, HARDEST_GRADE, LEAST_RANGE, NORMAL_GRADE, SOFTEST_GRADE } from "@/core/contrast/contrastCurve";
 import type { ContrastMove, Pass } from "@/core/plan/plan";
 import { formatZone, LAST_ZONE, parseZone } from "@/core/zones/zone";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
-import { ValueSlider } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../BenchContext";
 import { withMove } from "../benchStore";
 import { Part } from "./Panel";
+import { PassSlider } from "./PassSlider";
+import { SwitchRow } from "./SwitchRow";
 import styles from "./Panel.module.css";
 
 const GRADES = [-1, 0, 1, 2, 3, 4, 5] as const;
@@ -17,13 +17,9 @@ const GRADES = [-1, 0, 1, 2, 3, 4, 5] as const;
 export function ContrastPart({ pass, move }: { pass: Pass; move: ContrastMove }) {
   const { store } = useBench();
   const entering = useBenchState((state) => state.measured?.entering);
-  const { adjust, commit, commitSoon, set } = store.getState();
+  const { adjust, commit, set } = store.getState();
   const change = (changed: Partial<ContrastMove>) => adjust((plan) => withMove(plan, pass.id, { ...move, ...changed }));
   const screens = useBenchState((state) => state.screens);
-  const settle = (words: () => string) => ({
-    onCommit: () => commit(`${words()} in ${pass.name}`),
-    onCommitSoon: () => commitSoon(`${words()} in ${pass.name}`),
-  });
   /** What goes to the ends is drawn as screens for as long as their points are under the hand. */
   const shown = useRef(false);
   const showScreens = (isHeld: boolean) => {
@@ -56,8 +52,10 @@ export function ContrastPart({ pass, move }: { pass: Pass; move: ContrastMove })
             </button>
           ))}
         </div>
-        <ValueSlider
+        <PassSlider
+          pass={pass}
           label="Finer"
+          words="Grade"
           value={move.grade}
           min={SOFTEST_GRADE}
           max={HARDEST_GRADE}
@@ -66,10 +64,11 @@ export function ContrastPart({ pass, move }: { pass: Pass; move: ContrastMove })
           format={formatGrade}
           parse={parseGrade}
           onChange={(grade) => change({ grade })}
-          {...settle(() => `Grade ${formatGrade(move.grade)}`)}
         />
-        <ValueSlider
+        <PassSlider
+          pass={pass}
           label="Around"
+          words="Contrast around"
           value={move.around}
           min={0}
           max={LAST_ZONE}
@@ -78,12 +77,12 @@ export function ContrastPart({ pass, move }: { pass: Pass; move: ContrastMove })
           format={formatZone}
           parse={parseZone}
           onChange={(around) => change({ around })}
-          {...settle(() => `Contrast around ${formatZone(move.around)}`)}
         />
       </Part>
       <Part title="True black, true white">
         <div onPointerDown={() => showScreens(true)} onLostPointerCapture={() => showScreens(false)}>
-          <ValueSlider
+          <PassSlider
+            pass={pass}
             label="Black up to"
             value={move.black}
             min={0}
@@ -93,10 +92,10 @@ export function ContrastPart({ pass, move }: { pass: Pass; move: ContrastMove })
             format={formatZone}
             parse={parseZone}
             onChange={(to) => change({ black: Math.min(to, move.white - LEAST_RANGE) })}
-            {...settle(() => `Black up to ${formatZone(move.black)}`)}
           />
           <p className={styles.hint}>{formatShare(black)} of the picture goes to full black</p>
-          <ValueSlider
+          <PassSlider
+            pass={pass}
             label="White from"
             value={move.white}
             min={0}
@@ -106,14 +105,15 @@ export function ContrastPart({ pass, move }: { pass: Pass; move: ContrastMove })
             format={formatZone}
             parse={parseZone}
             onChange={(from) => change({ white: Math.max(from, move.black + LEAST_RANGE) })}
-            {...settle(() => `White from ${formatZone(move.white)}`)}
           />
           <p className={styles.hint}>{formatShare(white)} of the picture goes to bare paper</p>
         </div>
-        <div className={styles.row}>
-          <Switch size="small" checked={screens} aria-label="Show where" onChange={(on) => set({ screens: on })} />
-          <span className={styles.hint}>Show where: lines on full black, dots on bare paper (V)</span>
-        </div>
+        <SwitchRow
+          label="Show where"
+          checked={screens}
+          words="Show where: lines on full black, dots on bare paper (V)"
+          onChange={(on) => set({ screens: on })}
+        />
       </Part>
     </>
   );

@@ -10,9 +10,11 @@ import { MOVE_NAMES } from "../moveNames";
 import { BlendSelect } from "./BlendSelect";
 import { ContrastMaskPart } from "./ContrastMaskPart";
 import { ContrastPart } from "./ContrastPart";
+import { EdgeBurnPart } from "./EdgeBurnPart";
 import { ExposurePart } from "./ExposurePart";
 import { MaskExport } from "./MaskExport";
 import { NameField } from "./NameField";
+import { PaintedMapPart } from "./PaintedMapPart";
 import { Panel, Part } from "./Panel";
 import { PlacementPart } from "./PlacementPart";
 import { SetRow } from "./SetRow";
@@ -65,6 +67,8 @@ export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
       <TonesPart pass={pass} />
       {pass.move.kind === "placement" && <PlacementPart key={pass.id} pass={pass} move={pass.move} />}
       {pass.move.kind === "exposure" && <ExposurePart pass={pass} move={pass.move} />}
+      {pass.move.kind === "exposure" && <PaintedMapPart pass={pass} move={pass.move} />}
+      {pass.move.kind === "edge-burn" && <EdgeBurnPart pass={pass} move={pass.move} />}
       {pass.move.kind === "contrast" && <ContrastPart pass={pass} move={pass.move} />}
       {pass.move.kind === "contrast-mask" && <ContrastMaskPart pass={pass} move={pass.move} />}
       <Part title="How it meets the print">

@@ -1,29 +1,47 @@
 "use client";
-import { MOST_CEILING } from "@/core/exposure/exposure";
+import { MOST_CEILING, type ExposureStroke } from "@/core/exposure/exposure";
 import type { ExposureMove, Pass } from "@/core/plan/plan";
 import { formatStops } from "@/core/zones/zone";
-import { formatPercent, parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
+import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../BenchContext";
 import { LEAST_BRUSH, MOST_BRUSH } from "../brushSize";
 import { adjustPicked, deletePicked } from "../pickedStrokes";
+import { PassSlider } from "./PassSlider";
+import { StrokePlaces } from "./StrokePlaces";
 import styles from "./Panel.module.css";
 
-/** What can be done with the strokes that are picked: all at once, to the values of the one picked last. */
+/** The strokes by place, and what can be done with those that are picked: all at once, to the values of the one picked last. */
 export function PickedStrokes({ pass, move }: { pass: Pass; move: ExposureMove }) {
-  const { store } = useBench();
   const picked = useBenchState((state) => state.pickedStrokes);
-  const { commit, commitSoon } = store.getState();
   const last = move.strokes[picked.at(-1) ?? -1];
-  if (!last) return <p className={styles.hint}>Touch a stroke in the picture; Ctrl takes one more. Dragging moves what is picked.</p>;
-  const count = picked.length === 1 ? "1 stroke" : `${picked.length} strokes`;
+  return (
+    <>
+      <StrokePlaces strokes={move.strokes} />
+      {last ? (
+        <PickedEdits pass={pass} last={last} count={picked.length} />
+      ) : (
+        <p className={styles.hint}>
+          Touch a stroke in the picture, or a part of it here; Ctrl takes one more. Dragging moves what is picked.
+        </p>
+      )}
+    </>
+  );
+}
+
+function PickedEdits({ pass, last, count }: { pass: Pass; last: ExposureStroke; count: number }) {
+  const { store } = useBench();
+  const { commit } = store.getState();
+  const strokes = count === 1 ? "1 stroke" : `${count} strokes`;
   const slider = (
     key: "ceiling" | "radius" | "hardness",
     label: string,
     [min, max, step]: readonly [number, number, number],
     format: (value: number) => string,
   ) => (
-    <ValueSlider
+    <PassSlider
+      pass={pass}
       label={`${label} of strokes`}
+      words={`${label} of ${strokes}`}
       value={last[key]}
       min={min}
       max={max}
@@ -32,14 +50,12 @@ export function PickedStrokes({ pass, move }: { pass: Pass; move: ExposureMove }
       format={format}
       {...(key === "ceiling" ? {} : { parse: parsePercent })}
       onChange={(value) => adjustPicked(store, (stroke) => ({ ...stroke, [key]: value }))}
-      onCommit={() => commit(`${label} of ${count} in ${pass.name}`)}
-      onCommitSoon={() => commitSoon(`${label} of ${count} in ${pass.name}`)}
     />
   );
   return (
     <>
       <p className={styles.hint}>
-        {count} picked, {last.erase ? "erasing" : last.burns ? "burning" : "dodging"}
+        {strokes} picked, {last.erase ? "erasing" : last.burns ? "burning" : "dodging"}
       </p>
       {!last.erase && slider("ceiling", "Ceiling", [0, MOST_CEILING, 1 / 12], formatStops)}
       {slider("radius", "Size", [LEAST_BRUSH, MOST_BRUSH, 0.002], (value) => `${(100 * value).toFixed(1)} %`)}
@@ -50,7 +66,7 @@ export function PickedStrokes({ pass, move }: { pass: Pass; move: ExposureMove }
           className={styles.chip}
           onClick={() => {
             adjustPicked(store, (stroke) => ({ ...stroke, burns: !stroke.burns }));
-            commit(`Dodge and burn exchanged for ${count} in ${pass.name}`);
+            commit(`Dodge and burn exchanged for ${strokes} in ${pass.name}`);
           }}
         >
           Dodge ↔ burn

@@ -6,7 +6,7 @@ import type { Pass } from "@/core/plan/plan";
 import { MOST_FIT, MOST_SOFTEN, type Combine, type Region } from "@/core/region/region";
 import { formatPercent, parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../BenchContext";
-import { isDrawing, isExposing, REGION_TOOLS, type RegionTool } from "../benchStore";
+import { isOfRegion, REGION_TOOLS, type RegionTool } from "../benchStore";
 import { formatShare } from "../formatShare";
 import { adjustRegion } from "../regionEdits";
 import { BrushSettings } from "./BrushSettings";
@@ -83,7 +83,7 @@ function DrawingTools({ hasRegion }: { hasRegion: boolean }) {
   const tool = useBenchState((state) => state.tool);
   const drawing = useBenchState((state) => state.drawing);
   const { set } = store.getState();
-  const isRegionTool = isDrawing(tool) && tool !== "repair" && tool !== "pick-strokes" && !isExposing(tool);
+  const isRegionTool = isOfRegion(tool);
   return (
     <>
       <div className={styles.chips} role="group" aria-label="Draw a region with">

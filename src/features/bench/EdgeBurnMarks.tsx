@@ -1,0 +1,66 @@
+"use client";
+import { useMemo } from "react";
+import { edgeShare, MOST_SHIFT } from "@/core/edges/edgeBurn";
+import type { EdgeBurnMove, Pass } from "@/core/plan/plan";
+import { wholeGrid } from "@/core/region/grid";
+import { scaledTo, type Size } from "@/core/spatial/areaReduce";
+import { useBench, useBenchState } from "./BenchContext";
+import { withMove } from "./benchStore";
+import { DragPoint } from "./DragPoint";
+import { PatchMarks } from "./PatchMarks";
+import { planeLines } from "./planeLines";
+import { useBrightAtFrame } from "./useBrightAtFrame";
+import styles from "./RegionOverlay.module.css";
+
+const LINE_CELLS = 200;
+/** Where it begins to be seen, and where it is halfway. */
+const LEVELS = [0.02, 0.5] as const;
+
+/** An edge burn over the picture: where it begins, where it is halfway, and its middle to be moved. */
+export function EdgeBurnMarks({ pass, move, size }: { pass: Pass; move: EdgeBurnMove; size: Size }) {
+  const { store } = useBench();
+  const showsBright = useBenchState((state) => state.showsBright);
+  const { x, y, begins, straight } = move;
+  const lines = useMemo(() => {
+    const cells = scaledTo(size, LINE_CELLS);
+    return planeLines({ plane: edgeShare({ x, y, begins, straight }, wholeGrid(cells)), ...cells }, LEVELS, size);
+  }, [x, y, begins, straight, size.width, size.height]); // eslint-disable-line react-hooks/exhaustive-deps
+  const long = Math.max(size.width, size.height);
+  const [middleX, middleY] = [size.width / 2 / long, size.height / 2 / long];
+  const bounded = (value: number) => Math.min(Math.max(value, -MOST_SHIFT), MOST_SHIFT);
+  const shift = (to: { x: number; y: number }) =>
+    store.getState().adjust((plan) => withMove(plan, pass.id, { ...move, x: bounded(to.x - middleX), y: bounded(to.y - middleY) }));
+  const label = `Middle of ${pass.name} moved`;
+  return (
+    <svg className={styles.overlay} width={size.width} height={size.height} data-testid="edge-burn-marks">
+      <path d={lines[0]} className={styles.edge} />
+      <path d={lines[1]} className={styles.middle} />
+      {showsBright && <BrightMarks size={size} />}
+      <DragPoint
+        long={long}
+        at={{ x: middleX + x, y: middleY + y }}
+        name="Middle of the edge burn: move it; double click brings it to the middle of the picture"
+        onMove={shift}
+        onEnd={() => store.getState().commit(label)}
+        onRest={() => store.getState().commitSoon(label)}
+        onDoubleClick={() => {
+          shift({ x: middleX, y: middleY });
+          store.getState().commit(label);
+        }}
+      >
+        <path d="M-8,0H8M0,-8V8" className={styles.middle} />
+        <circle r={4.5} className={styles.handle} />
+      </DragPoint>
+    </svg>
+  );
+}
+
+function BrightMarks({ size }: { size: Size }) {
+  const found = useBrightAtFrame();
+  if (!found || found.patches.length === 0) return null;
+  return (
+    <g data-testid="bright-marks">
+      <PatchMarks patches={found.patches} of={found.plane} size={size} />
+    </g>
+  );
+}

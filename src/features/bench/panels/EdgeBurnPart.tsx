@@ -1,0 +1,113 @@
+"use client";
+import { MOST_BEGINS, restingEdgeBurn } from "@/core/edges/edgeBurn";
+import { MOST_STOPS } from "@/core/exposure/exposure";
+import type { EdgeBurnMove, Pass } from "@/core/plan/plan";
+import { formatStops } from "@/core/zones/zone";
+import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
+import { useBench, useBenchState } from "../BenchContext";
+import { withMove } from "../benchStore";
+import { placeList } from "../placeWords";
+import { useBrightAtFrame } from "../useBrightAtFrame";
+import { Part } from "./Panel";
+import { PassSlider } from "./PassSlider";
+import { SwitchRow } from "./SwitchRow";
+import styles from "./Panel.module.css";
+
+const RESTING = restingEdgeBurn();
+
+/** The borders burned in: how much, from where on, along what, and what draws the eye out of the picture there. */
+export function EdgeBurnPart({ pass, move }: { pass: Pass; move: EdgeBurnMove }) {
+  const { store } = useBench();
+  const { adjust, commit } = store.getState();
+  const change = (changed: Partial<EdgeBurnMove>) => adjust((plan) => withMove(plan, pass.id, { ...move, ...changed }));
+  const isMoved = move.x !== 0 || move.y !== 0;
+  return (
+    <Part title="Edges" state={move.stops === 0 ? "no light given" : move.stops < 0 ? "burned" : "lightened"}>
+      <PassSlider
+        pass={pass}
+        label="In the corners"
+        words="Corners"
+        value={move.stops}
+        min={-MOST_STOPS}
+        max={MOST_STOPS}
+        step={1 / 12}
+        rest={RESTING.stops}
+        format={formatStops}
+        onChange={(stops) => change({ stops })}
+      />
+      <PassSlider
+        pass={pass}
+        label="Begins"
+        words="Edges begin at"
+        value={move.begins}
+        min={0}
+        max={MOST_BEGINS}
+        step={0.01}
+        rest={RESTING.begins}
+        format={formatPercent}
+        parse={parsePercent}
+        onChange={(begins) => change({ begins })}
+      />
+      <PassSlider
+        pass={pass}
+        label="Along borders"
+        value={move.straight}
+        min={0}
+        max={1}
+        step={0.01}
+        rest={RESTING.straight}
+        format={(part) => (part === 0 ? "oval" : part === 1 ? "straight" : formatPercent(part))}
+        parse={parsePercent}
+        onChange={(straight) => change({ straight })}
+      />
+      <SwitchRow
+        label="Bare paper takes tone"
+        checked={move.onPaper}
+        words={move.onPaper ? "Bare paper takes tone too" : "Bare paper stays bare"}
+        onChange={(onPaper) => {
+          change({ onPaper });
+          commit(`Bare paper ${onPaper ? "takes tone" : "stays bare"} in ${pass.name}`);
+        }}
+      />
+      <div className={styles.row}>
+        <span className={styles.hint}>{isMoved ? "Its middle was moved" : "Drag the cross in the picture to move its middle"}</span>
+        {isMoved && (
+          <button
+            type="button"
+            className={styles.small}
+            onClick={() => {
+              change({ x: 0, y: 0 });
+              commit(`Middle of ${pass.name} moved`);
+            }}
+          >
+            Back to the middle
+          </button>
+        )}
+      </div>
+      <BrightHint />
+    </Part>
+  );
+}
+
+/** Says where something bright touches the frame, and shows it. */
+function BrightHint() {
+  const { store } = useBench();
+  const shows = useBenchState((state) => state.showsBright);
+  const patches = useBrightAtFrame()?.patches;
+  if (!patches) return null;
+  if (patches.length === 0) return <p className={styles.hint}>Nothing bright touches the frame.</p>;
+  const words = `${patches.length === 1 ? "A bright patch touches" : `${patches.length} bright patches touch`} the frame: ${placeList(patches)}.`;
+  return (
+    <>
+      <p className={styles.hint} data-testid="bright-hint">
+        {words} The eye may leave the picture there.
+      </p>
+      <SwitchRow
+        label="Show bright patches"
+        checked={shows}
+        words="Lines round them"
+        onChange={(shown) => store.getState().set({ showsBright: shown })}
+      />
+    </>
+  );
+}

@@ -1,0 +1,88 @@
+"use client";
+import { LEAST_LIMIT, MOST_LIMIT, MOST_MAP_SOFTEN } from "@/core/exposure/exposure";
+import type { ExposureMove, Pass } from "@/core/plan/plan";
+import { formatStops } from "@/core/zones/zone";
+import { parsePercent } from "@/features/shared/ValueSlider";
+import { useBench, useBenchState } from "../BenchContext";
+import { withMove } from "../benchStore";
+import { Accents } from "./Accents";
+import { HandworkHint } from "./HandworkHint";
+import { Part } from "./Panel";
+import { PassSlider } from "./PassSlider";
+import { SwitchRow } from "./SwitchRow";
+import styles from "./Panel.module.css";
+
+/** A twelfth of a stop. */
+const STOP_STEP = 1 / 12;
+/** One step beyond the highest limit there is none. */
+const NO_LIMIT = MOST_LIMIT + STOP_STEP;
+
+/** What is painted, as a whole: softened, held, cleared, looked at; and accents for it. */
+export function PaintedMapPart({ pass, move }: { pass: Pass; move: ExposureMove }) {
+  const { store } = useBench();
+  const showsStops = useBenchState((state) => state.showsStops);
+  const showsHandwork = useBenchState((state) => state.showsHandwork);
+  const { adjust, commit, set } = store.getState();
+  const change = (changed: Partial<ExposureMove>) => adjust((plan) => withMove(plan, pass.id, { ...move, ...changed }));
+  const isPainted = (burns: boolean) => move.strokes.some((stroke) => !stroke.erase && stroke.burns === burns);
+  const clear = (burns: boolean) => {
+    const isLeft = isPainted(!burns);
+    change({ strokes: isLeft ? move.strokes.filter((stroke) => stroke.erase || stroke.burns !== burns) : [] });
+    commit(`${burns ? "Burning" : "Dodging"} cleared in ${pass.name}`);
+  };
+  return (
+    <Part title="All that is painted">
+      {move.strokes.length > 0 && (
+        <>
+          <PassSlider
+            pass={pass}
+            label="Soften"
+            words="Painted map softened"
+            value={move.soften}
+            min={0}
+            max={MOST_MAP_SOFTEN}
+            step={0.0005}
+            rest={0}
+            format={(soften) => (soften === 0 ? "not" : `${(100 * soften).toFixed(2)} %`)}
+            parse={parsePercent}
+            onChange={(soften) => change({ soften })}
+          />
+          <PassSlider
+            pass={pass}
+            label="At most"
+            words="Painted stops at most"
+            value={move.limit ?? NO_LIMIT}
+            min={LEAST_LIMIT}
+            max={NO_LIMIT}
+            step={STOP_STEP}
+            rest={NO_LIMIT}
+            format={(limit) => (limit > MOST_LIMIT ? "no limit" : formatStops(limit))}
+            onChange={(limit) => change({ limit: limit > MOST_LIMIT + STOP_STEP / 2 ? null : Math.min(limit, MOST_LIMIT) })}
+          />
+          <SwitchRow
+            label="Lines in thirds of a stop"
+            checked={showsStops}
+            words="Lines in thirds of a stop over the picture"
+            onChange={(shown) => set({ showsStops: shown })}
+          />
+          <SwitchRow
+            label="Show handwork"
+            checked={showsHandwork}
+            words="Marks where the hand shows"
+            onChange={(shown) => set({ showsHandwork: shown })}
+          />
+          {showsHandwork && <HandworkHint pass={pass} />}
+          <div className={styles.row}>
+            <button type="button" className={styles.small} disabled={!isPainted(false)} onClick={() => clear(false)}>
+              Clear dodging
+            </button>
+            <button type="button" className={styles.small} disabled={!isPainted(true)} onClick={() => clear(true)}>
+              Clear burning
+            </button>
+          </div>
+        </>
+      )}
+      <Accents pass={pass} move={move} />
+    </Part>
+  );
+}
