@@ -2,7 +2,7 @@ import { rmSync } from "node:fs";
 import type { Page } from "puppeteer-core";
 import { afterAll, beforeAll, expect, test } from "vitest";
 import { applicationPlace, startApplication, type Application } from "./application";
-import { openPrint, ownBrowser, press, settled } from "./browser";
+import { middleOf, openPrint, ownBrowser, pick, pixelsAt, press, settled, textOf } from "./browser";
 
 // The whole application is killed in the middle of edits, its database too, and started again.
 
@@ -52,6 +52,38 @@ test("what was saved is there after the kill, and work done meanwhile is sent wh
   await other.goto(page.url());
   await settled(other);
   expect(await steps(other)).toEqual(seen);
+});
+
+test("the server gone in the middle of a stroke: the stroke goes on, and is sent when it is back", async () => {
+  await page.keyboard.press("Escape");
+  await page.click('[data-testid="add-pass"]');
+  await pick(page, "Exposure");
+  await saveState("saved");
+  await page.keyboard.press("d");
+  const middle = await middleOf(page, '[data-testid="preview"]');
+  await page.mouse.move(middle.x, middle.y);
+  await page.mouse.down();
+  await page.mouse.move(middle.x + 40, middle.y, { steps: 5 });
+  await application.kill();
+  await page.mouse.move(middle.x + 90, middle.y + 20, { steps: 5 });
+  await page.mouse.up();
+  await saveState("offline");
+  const seen = await pixelsAt(page, [[0.52, 0.5]]);
+  application = await startApplication(place);
+  await saveState("saved");
+  const other = await newPage();
+  await other.goto(page.url());
+  await settled(other);
+  await other.click('[data-testid="pass-2"]');
+  expect(await textOf(other, "aside")).toContain("1 dodged");
+  expect(await pixelsAt(other, [[0.52, 0.5]])).toEqual(seen);
+  for (let i = 0; i < 2; i++) {
+    await press(page, "Undo", "header");
+    await settled(page);
+  }
+  await page.click('[data-testid="pass-1"]');
+  await page.keyboard.press("r");
+  await saveState("saved");
 });
 
 test("the page closed while the server is away: its work is sent by the next one that opens the print", async () => {

@@ -166,7 +166,7 @@ describe("picked strokes", () => {
     const touch = at(0.3, 0.3);
     await page.mouse.click(touch.x, touch.y);
     await page.waitForSelector('[data-testid="stroke-marks"] [data-picked="true"]');
-    await slide("Ceiling of strokes", "End");
+    await slide("Their ceiling", "End");
     const stronger = await greys();
     expect(stronger[0]).toBeGreaterThan(before[0]!);
     await press(page, "Dodge ↔ burn", "aside");

@@ -44,15 +44,17 @@ export function strokesReaching(strokes: readonly ExposureStroke[], places: read
   });
 }
 
-/** A stroke laid on more softly: its edge wider, its reach a little. */
+/** A stroke laid on more softly: its edge wider, its reach a little, and built up more gently, as dabs on dabs grow steep. */
 export function softenedStroke(stroke: ExposureStroke): ExposureStroke {
   return {
     ...stroke,
     hardness: stroke.hardness < 0.05 ? 0 : stroke.hardness / 2,
-    radius: Math.min(SOFTER * stroke.radius, MOST_RADIUS),
+    radius: Math.min(WIDER * stroke.radius, MOST_RADIUS),
+    flow: GENTLER * stroke.flow,
   };
 }
-const SOFTER = 1.2;
+const WIDER = 1.2;
+const GENTLER = 0.7;
 const MOST_RADIUS = 1;
 
 /**

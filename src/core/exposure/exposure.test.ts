@@ -5,9 +5,11 @@ import { packPath } from "../brush/stroke";
 import { wholeGrid } from "../region/grid";
 import {
   endShare,
+  exposedLuminance,
   exposedZone,
   exposureGoal,
   keepsOrder,
+  limitedStops,
   restingExposure,
   strokesOf,
   toneStops,
@@ -32,6 +34,30 @@ test("no number of dodges reaches white, none of burns black, and the order of t
     }
   }
   fc.assert(fc.property(zone, zone, stops, (a, b, e) => a <= b === exposedZone(a, e) <= exposedZone(b, e) || Math.abs(a - b) < 1e-9));
+});
+
+test("on paper less light darkens all tones alike, bare paper too, and keeps their order; more light is as ever", () => {
+  expect(exposedLuminance(1, -1, true)).toBe(0.5);
+  expect(exposedLuminance(1, -1, false)).toBe(1);
+  expect(exposedLuminance(0.4, -1, true)).toBeCloseTo(0.2, 12);
+  fc.assert(
+    fc.property(fc.double({ min: 0, max: 1, noNaN: true }), stops, (y, e) => {
+      const lit = exposedLuminance(y, e, true);
+      return lit >= 0 && lit <= 1 && (e < 0 ? lit <= y : lit === exposedLuminance(y, e, false));
+    }),
+  );
+});
+
+test("held at a limit, stops stay in order, small ones as they are, and none passes it", () => {
+  fc.assert(
+    fc.property(stops, stops, fc.double({ min: 0.1, max: 3, noNaN: true }), (a, b, limit) => {
+      const [held, other] = [limitedStops(a, limit), limitedStops(b, limit)];
+      const isSmall = Math.abs(a) <= limit / 2;
+      return (
+        (isSmall ? held === a : Math.abs(held) <= limit) && (a <= b ? held <= other : held >= other) && limitedStops(-a, limit) === -held
+      );
+    }),
+  );
 });
 
 test("amounts by zone meet the middles of their zones and run smoothly between", () => {

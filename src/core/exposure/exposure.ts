@@ -84,7 +84,7 @@ export function exposedLuminance(y: number, stops: number, onPaper: boolean): nu
   return (k * y) / (1 + (onPaper ? Math.max((k - 1) * y, 0) : (k - 1) * y));
 }
 
-/** Stops held at a limit: half of it is left as it is, beyond that they approach the limit and never pass it. */
+/** Stops held at a limit: half of it is left as it is, beyond that they approach it and never pass it. */
 export function limitedStops(stops: number, limit: number): number {
   const [half, size] = [limit / 2, Math.abs(stops)];
   if (size <= half) return stops;

@@ -6,8 +6,7 @@ import { useBench, useBenchState } from "./BenchContext";
 import { handOf, isDrawing, isExposing, type Tool } from "./benchStore";
 import { beforePlan, planUpTo, planWithoutMask } from "./beforePlan";
 import { BrushCursor } from "./BrushCursor";
-import { beginDrawing } from "./drawing/beginDrawing";
-import type { Drawer } from "./drawing/drawer";
+import { useDrawingHand } from "./drawing/useDrawingHand";
 import { beginPull, type Puller } from "./pulling";
 import { Pins, togglePin } from "./Pins";
 import { PassMarks } from "./PassMarks";
@@ -102,7 +101,7 @@ export function Easel() {
   const moves = tool === "move" || isSpaceHeld;
   const isPulling = tool === "pull-hue" || tool === "pull-tone" || tool === "pick-tones" || tool === "pick-hue";
   const paints = tool === "brush" || tool === "repair" || isExposing(tool);
-  const drawer = useRef<Drawer | undefined>(undefined);
+  const hand = useDrawingHand(store);
   const touchOf = (event: {
     clientX: number;
     clientY: number;
@@ -133,9 +132,9 @@ export function Easel() {
     const point = pointIn(event);
     const place = placeOf(point);
     if (event.button === 0 && tool === "pin" && place) return togglePin(bench, place, box);
-    if (event.button === 0 && isDrawing(tool) && (event.target as Element).closest("canvas, [data-testid=easel]") && !drawer.current) {
+    if (event.button === 0 && isDrawing(tool) && (event.target as Element).closest("canvas, [data-testid=easel]") && !hand.isBusy()) {
       event.currentTarget.setPointerCapture(event.pointerId);
-      drawer.current = beginDrawing(tool, touchOf(event), store);
+      hand.begin(touchOf(event), event.pointerId);
       return;
     }
     if (event.button !== 0 || !isPulling || !place) return;
@@ -157,9 +156,9 @@ export function Easel() {
       setZoomed(panned(picture, from, point.x - x, point.y - y, fit));
       return;
     }
-    if (drawer.current) {
+    if (event.currentTarget.hasPointerCapture(event.pointerId) && isDrawing(tool)) {
       const moves = event.nativeEvent.getCoalescedEvents?.() ?? [];
-      drawer.current.move((moves.length > 0 ? moves : [event.nativeEvent]).map(touchOf));
+      hand.move((moves.length > 0 ? moves : [event.nativeEvent]).map(touchOf));
     }
     if (pull && event.currentTarget.hasPointerCapture(event.pointerId)) pull.puller.pull(pull.y - point.y, event.altKey);
     const place = placeOf(point);
@@ -171,8 +170,7 @@ export function Easel() {
   };
   const onPointerEnd = () => {
     drag.current = undefined;
-    drawer.current?.finish();
-    drawer.current = undefined;
+    hand.end();
     if (!pull) return;
     setPull(undefined);
     pull.puller.finish();

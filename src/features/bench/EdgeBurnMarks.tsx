@@ -13,8 +13,8 @@ import { useBrightAtFrame } from "./useBrightAtFrame";
 import styles from "./RegionOverlay.module.css";
 
 const LINE_CELLS = 200;
-/** Where it begins to be seen, and where it is halfway. */
-const LEVELS = [0.02, 0.5] as const;
+/** Where all but this much is left, so that it begins to be seen, and where half is. Lines round what is left do not run along the frame. */
+const LEFT = [0.98, 0.5] as const;
 
 /** An edge burn over the picture: where it begins, where it is halfway, and its middle to be moved. */
 export function EdgeBurnMarks({ pass, move, size }: { pass: Pass; move: EdgeBurnMove; size: Size }) {
@@ -23,7 +23,8 @@ export function EdgeBurnMarks({ pass, move, size }: { pass: Pass; move: EdgeBurn
   const { x, y, begins, straight } = move;
   const lines = useMemo(() => {
     const cells = scaledTo(size, LINE_CELLS);
-    return planeLines({ plane: edgeShare({ x, y, begins, straight }, wholeGrid(cells)), ...cells }, LEVELS, size);
+    const left = edgeShare({ x, y, begins, straight }, wholeGrid(cells)).map((share) => 1 - share);
+    return planeLines({ plane: left, ...cells }, LEFT, size);
   }, [x, y, begins, straight, size.width, size.height]); // eslint-disable-line react-hooks/exhaustive-deps
   const long = Math.max(size.width, size.height);
   const [middleX, middleY] = [size.width / 2 / long, size.height / 2 / long];

@@ -20,7 +20,7 @@ const TOOLS: { tool: DrawingTool; label: string; hint: string; needsStrokes?: bo
   { tool: "dodge", label: "○ Dodge", hint: "Lighten by brush; Alt brings back, Shift goes straight (D)" },
   { tool: "burn", label: "● Burn", hint: "Darken by brush; Alt brings back, Shift goes straight (B)" },
   { tool: "pick-strokes", label: "Pick strokes", hint: "Touch a stroke in the picture to change, move or delete it", needsStrokes: true },
-  { tool: "clear-loop", label: "Clear in a loop", hint: "Draw a loop round what is to be cleared", needsStrokes: true },
+  { tool: "clear-loop", label: "Clear a loop", hint: "Draw a loop round what is to be cleared", needsStrokes: true },
 ];
 
 /** Dodge and burn: the brush, the strength of what was painted, stops over all and by zone. */

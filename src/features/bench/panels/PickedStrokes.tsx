@@ -40,7 +40,7 @@ function PickedEdits({ pass, last, count }: { pass: Pass; last: ExposureStroke; 
   ) => (
     <PassSlider
       pass={pass}
-      label={`${label} of strokes`}
+      label={`Their ${label.toLowerCase()}`}
       words={`${label} of ${strokes}`}
       value={last[key]}
       min={min}

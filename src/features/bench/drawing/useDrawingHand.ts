@@ -1,0 +1,68 @@
+import { useEffect, useMemo, useRef } from "react";
+import { isDrawing, type BenchStore } from "../benchStore";
+import { beginDrawing } from "./beginDrawing";
+import type { Drawer, Touch } from "./drawer";
+
+const MODIFIERS = ["Shift", "Alt", "Control", "Meta", "CapsLock"];
+/** After these the hand goes on in another stroke: with the other sign, erasing, larger or smaller. */
+const GOES_ON_AFTER = ["d", "b", "e", "[", "]"];
+
+export interface DrawingHand {
+  /** Whether a thing is being drawn. */
+  isBusy(): boolean;
+  begin(touch: Touch, pointerId: number): void;
+  move(touches: readonly Touch[]): void;
+  end(): void;
+}
+
+/**
+ * The hand that draws on the picture. Any key, and any other press, ends what it draws before it acts, so that a stroke that was seen
+ * is a step of the history before anything can take its pass away.
+ */
+export function useDrawingHand(store: BenchStore): DrawingHand {
+  const drawer = useRef<{ drawer: Drawer; pointerId: number } | undefined>(undefined);
+  /** The pointer that is still down after a key ended its stroke. */
+  const goesOn = useRef<number | undefined>(undefined);
+  const hand = useMemo(() => {
+    const end = () => {
+      const ended = drawer.current;
+      drawer.current = undefined;
+      goesOn.current = undefined;
+      ended?.drawer.finish();
+    };
+    return {
+      isBusy: () => drawer.current !== undefined,
+      begin(touch: Touch, pointerId: number) {
+        const { tool } = store.getState();
+        const begun = isDrawing(tool) ? beginDrawing(tool, touch, store) : undefined;
+        drawer.current = begun && { drawer: begun, pointerId };
+      },
+      move(touches: readonly Touch[]) {
+        if (goesOn.current !== undefined) {
+          this.begin(touches[0]!, goesOn.current);
+          goesOn.current = undefined;
+        }
+        drawer.current?.drawer.move(touches);
+      },
+      end,
+    };
+  }, [store]);
+  useEffect(() => {
+    const onKey = ({ key }: KeyboardEvent) => {
+      const drawn = drawer.current;
+      if (!drawn || MODIFIERS.includes(key)) return;
+      hand.end();
+      if (GOES_ON_AFTER.includes(key.toLowerCase())) goesOn.current = drawn.pointerId;
+    };
+    const onPress = ({ pointerId }: PointerEvent) => {
+      if (drawer.current && drawer.current.pointerId !== pointerId) hand.end();
+    };
+    window.addEventListener("keydown", onKey, true);
+    window.addEventListener("pointerdown", onPress, true);
+    return () => {
+      window.removeEventListener("keydown", onKey, true);
+      window.removeEventListener("pointerdown", onPress, true);
+    };
+  }, [hand]);
+  return hand;
+}
