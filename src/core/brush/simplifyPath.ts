@@ -25,10 +25,22 @@ export function simplifyPath(points: readonly PathPoint[], tolerance: number): P
   return points.filter((_, i) => kept[i]);
 }
 
+/**
+ * The same on at most `most` points (2 or more): the tolerance grows by a half until they suffice.
+ *
+ * Units   tolerance in long edges, more than 0.
+ */
+export function simplifyPathTo(points: readonly PathPoint[], most: number, tolerance: number): PathPoint[] {
+  let kept = simplifyPath(points, tolerance);
+  for (let wider = tolerance * 1.5; kept.length > most; wider *= 1.5) kept = simplifyPath(kept, wider);
+  return kept;
+}
+
 function distanceToLine(p: PathPoint, a: PathPoint, b: PathPoint, pressureScale: number): number {
   const [dx, dy, dp] = [b.x - a.x, b.y - a.y, pressureScale * (b.pressure - a.pressure)];
   const [px, py, pp] = [p.x - a.x, p.y - a.y, pressureScale * (p.pressure - a.pressure)];
   const length2 = dx * dx + dy * dy + dp * dp;
   const u = length2 > 0 ? Math.min(Math.max((px * dx + py * dy + pp * dp) / length2, 0), 1) : 0;
-  return Math.hypot(px - u * dx, py - u * dy, pp - u * dp);
+  const [x, y, z] = [px - u * dx, py - u * dy, pp - u * dp];
+  return Math.sqrt(x * x + y * y + z * z); // several times as quick as hypot
 }

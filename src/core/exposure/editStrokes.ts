@@ -101,14 +101,15 @@ function between(a: PathPoint, b: PathPoint, part: number): PathPoint {
   return { x: a.x + part * (b.x - a.x), y: a.y + part * (b.y - a.y), pressure: a.pressure + part * (b.pressure - a.pressure) };
 }
 
-/** Whether a place lies within a loop, by how often a line from it crosses the loop. */
+/** Whether a loop goes round a place, however often: by its winding number, as outlines of regions are filled. */
 function isWithin({ x, y }: Point, loop: readonly Point[]): boolean {
-  let within = false;
+  let winding = 0;
   loop.forEach((a, i) => {
     const b = loop[(i + 1) % loop.length]!;
-    if (a.y > y !== b.y > y && x < a.x + ((y - a.y) / (b.y - a.y)) * (b.x - a.x)) within = !within;
+    if (a.y > y === b.y > y || x >= a.x + ((y - a.y) / (b.y - a.y)) * (b.x - a.x)) return;
+    winding += b.y > a.y ? 1 : -1;
   });
-  return within;
+  return winding !== 0;
 }
 
 /** Some of the strokes changed, the others the very same. */

@@ -1,6 +1,6 @@
 import { v4 as uuid } from "uuid";
 import type { ExposureStroke } from "@/core/exposure/exposure";
-import { simplifyPath } from "@/core/brush/simplifyPath";
+import { simplifyPath, simplifyPathTo } from "@/core/brush/simplifyPath";
 import { MOST_PATH_POINTS, packPath, unpackPath, type Brush, type PathPoint, type Stroke } from "@/core/brush/stroke";
 import { MOST_STROKES, type BrushShape, type Point } from "@/core/region/region";
 import { chosenPass, isExposing, withMove, type BenchStore } from "../benchStore";
@@ -11,6 +11,8 @@ import { combineOf, openShape, type Drawer, type Touch } from "./drawer";
 
 /** A stroke's way stays this near to where the hand went, in long edges, so that nothing is lost that could be seen. */
 const STROKE_TOLERANCE = 0.0004;
+/** Points of a way under the hand, at which it goes on in another stroke. */
+const LONGEST_WAY = MOST_PATH_POINTS / 2;
 
 /** Lays a stroke on a brushed area; with Shift a straight one from where the last ended. Alt takes away. */
 export function paint(at: Touch, store: BenchStore): Drawer | undefined {
@@ -103,11 +105,12 @@ function layStrokes<S extends Stroke>(
       for (const touch of touches) {
         const pulled = pulledTo(way.at(-1)!, toOwn(touch), steady);
         if (pulled) way.push(pulled);
-      }
-      if (way.length > MOST_PATH_POINTS / 2) {
-        // An endless movement goes on in another stroke, from the very place.
-        laid = [...laid, stroke(simplifyPath(way, STROKE_TOLERANCE))];
-        way = way.slice(-1);
+        if (way.length < LONGEST_WAY) continue;
+        // An endless movement goes on in another stroke, from the very place; where no more fit, on fewer points.
+        if (laid.length + 2 <= MOST_STROKES) {
+          laid = [...laid, stroke(simplifyPath(way, STROKE_TOLERANCE))];
+          way = way.slice(-1);
+        } else way = simplifyPathTo(way, LONGEST_WAY / 2, STROKE_TOLERANCE);
       }
       lay([...laid, stroke(way)]);
     },
@@ -123,6 +126,7 @@ function pulledTo(from: PathPoint, to: PathPoint, string: number): PathPoint | u
   const away = Math.hypot(to.x - from.x, to.y - from.y);
   if (away <= string) return undefined;
   const part = (away - string) / away;
+  if (!Number.isFinite(part)) return undefined; // a place that is none
   return { x: from.x + part * (to.x - from.x), y: from.y + part * (to.y - from.y), pressure: to.pressure };
 }
 
