@@ -306,6 +306,22 @@ describe("what must not change a level", () => {
   });
 });
 
+test("burned edges give bare paper tone, or leave it bare, and both leave the middle", () => {
+  const size = { width: 60, height: 40 };
+  const paper = Stage.fromLevels(new Uint8Array(3 * 60 * 40).fill(255), size, SRGB_SPACE);
+  const finished = (onPaper: boolean) => {
+    const plan = defaultPlan();
+    const move = { kind: "edge-burn", stops: -1, x: 0, y: 0, begins: 0.3, straight: 1, onPaper } as const;
+    plan.passes = [{ ...restingPass("edge-burn", "edges", "Edges"), move }];
+    paper.update(compilePlan(plan), undefined);
+    return { corner: paper.readPoint(1, 1)!.finished, middle: paper.readPoint(30, 20)!.finished };
+  };
+  expect(finished(false)).toEqual({ corner: 1, middle: 1 });
+  const { corner, middle } = finished(true);
+  expect(middle).toBe(1);
+  expect(Math.abs(corner - luminanceToTone(0.5))).toBeLessThan(0.005);
+});
+
 test("what each pass changes adds up to the print", () => {
   const size = { width: 60, height: 40 };
   const stage = () => Stage.fromLevels(to8(colourful(60, 40)), size, SRGB_SPACE);
