@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import type { CompiledMask } from "@/core/plan/compilePlan";
 import { wholeGrid } from "@/core/region/grid";
-import type { Region } from "@/core/region/region";
+import type { LikenessShape, Region } from "@/core/region/region";
 import { layBase } from "@/core/spatial/layBase";
 import { gatherMaskBases, type Analysis } from "./maskBases";
 import { likenessKey, regionKey } from "./maskKeys";
@@ -16,10 +16,10 @@ function picture(): Analysis {
     });
   const [red, green, blue] = [plane(0.4, 0.2), plane(0.2, 0.3), plane(0.1, 0.6)];
   const mixed = red.map((r, i) => 0.3 * r + 0.6 * green[i]! + 0.1 * blue[i]!);
-  return { ...size, red, green, blue, mixed: () => mixed };
+  return { ...size, red, green, blue, mixed: () => mixed, hues: () => ({ hue: mixed, fade: mixed }) };
 }
 
-const like = {
+const like: LikenessShape = {
   id: "like",
   combine: "add",
   kind: "likeness",
@@ -27,7 +27,7 @@ const like = {
   not: [],
   tolerance: 0.15,
   connected: true,
-} as const;
+};
 const region: Region = { id: "brick", name: "Brick", shapes: [like], soften: 0, fit: 0, invert: false, density: 1 };
 const maskOf = (region: Region) => ({ key: JSON.stringify(region), region, gate: undefined }) as unknown as CompiledMask;
 

@@ -15,6 +15,7 @@ import { gateTableOf, maskPlane, repairPlane, type MaskPicture } from "./maskPla
 import { NO_HAND, runsOf } from "./runs";
 import { applyRun, NO_BASES, type Bases } from "./stage";
 import type { ShownMask } from "./stageMasks";
+import { inNewState } from "./grownPlane";
 import { StopsPlanes } from "./stopsPlanes";
 import type { LayStrokes } from "./strokeMaps";
 
@@ -74,7 +75,7 @@ export function rowRenderer(
       for (const run of runs) {
         const added = run.mask && putMask(run.mask);
         const painted = run.exposure && stops.plane(plan.passes[run.from]!.id, run.exposure.move, grid, layOn(grid));
-        if (painted) machine.put("stops", painted, 0, rows * width);
+        if (painted) machine.put("stops", painted.plane, 0, rows * width);
         applyRun(machine, run, { base: bases.steps.get(run.from), added, isPainted: !!painted }, place);
       }
       if (shown) {
@@ -127,7 +128,7 @@ function layOn(grid: Grid): LayStrokes {
   return (_, strokes, goalOf) => {
     const plane = new Float32Array(grid.width * grid.height);
     layStrokes(plane, grid, strokes, goalOf);
-    return plane;
+    return inNewState(plane);
   };
 }
 

@@ -9,7 +9,9 @@ import { ditherRow, NO_DITHER } from "@/core/view/dither";
 import { drawScreens } from "@/core/view/screens";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 import { BAND_PIXELS, BandMachine, type BandPlace } from "./bandMachine";
+import { Checkpoints, keysAfter, NO_KEYS, passPainted, type StepKeys } from "./checkpoints";
 import { FUSED_KNOTS, TableFuser } from "./fuseTables";
+import { rowsSince, type GrownPlane, type Rows } from "./grownPlane";
 import { ANALYSIS_EDGE, gateBase, type Analysis } from "./maskBases";
 import { isGatheredOnTheWay, isReadOnTheWay, needsBases, type MaskBases } from "./maskKeys";
 import { gateTableOf, type MaskPicture } from "./maskPlane";
@@ -75,21 +77,12 @@ export interface Bases {
 }
 export const NO_BASES: Bases = { steps: new Map(), masks: new Map() };
 
-/** The tones after a step, good for as long as the step has this key. */
-interface Checkpoint {
-  key: string;
-  tone: Float32Array;
-  histogram: Uint32Array | undefined;
-}
-
 /** Tones are read from the mean of a square this many pixels to each side. */
 const READING_REACH = 1;
 /** How much a change of tone is enlarged where it is shown alone: a zone up is a fifth of the way to white. */
 const CHANGE_GAIN = 2;
 /** How far a painted stop lies from mid grey where the map is shown alone: half a stop is three quarters of a zone. */
 const MAP_GAIN = 0.15;
-/** Planes kept for reuse. */
-const MOST_SPARE = 4;
 const COLOURS = ["red", "green", "blue"] as const;
 
 /** Where a stage lies that holds only a part of a picture: its corner, and the whole picture's size at this scale. */
@@ -119,11 +112,10 @@ export class Stage {
   /** The picture small, from which masks are gathered. */
   #small: Stage | undefined;
   /** Tones after step i: 0 is the mix, i is pass i. */
-  #checkpoints = new Map<number, Checkpoint>();
-  #spare: Float32Array[] = [];
-  #mixKey = "";
-  #passKeys: string[] = [];
-  #stepKeys: string[] = [];
+  readonly #checkpoints: Checkpoints;
+  #keys: StepKeys = NO_KEYS;
+  /** The versions of stops that the tones after their passes were made with. */
+  readonly #exposed = new Map<number, number>();
   /** What passes need of the whole of what enters them, with the key of those tones. */
   #bases = new Map<number, { key: string; base: StepBase }>();
   #plan: CompiledPlan | undefined;
@@ -137,6 +129,7 @@ export class Stage {
     this.#red = planes.red;
     this.#green = planes.green;
     this.#blue = planes.blue;
+    this.#checkpoints = new Checkpoints(planes.red.length);
     this.#place = place ?? { x: 0, y: 0, whole: size };
     this.#masks = new StageMasks(gridOf(size, this.#place.x, this.#place.y, this.#place.whole), this.#maskPicture(), (plan) =>
       this.#analysed(plan),
@@ -260,19 +253,27 @@ export class Stage {
    */
   #run(plan: CompiledPlan, given: Bases | undefined, useBand?: UseBand): void {
     const last = plan.passes.length;
-    const keys = this.#keysOf(plan);
-    this.#masks.follow(plan, keys[0]!);
+    const before = this.#keys;
+    const keys = (this.#keys = keysAfter(before, plan));
+    this.#masks.follow(plan, keys.steps[0]!);
     const barriers = new Set(given ? [] : plan.passes.flatMap((pass, i) => (gathers(pass) ? [i] : [])));
     for (const step of this.#bases.keys()) if (!barriers.has(step)) this.#bases.delete(step);
     const kept = new Set([0, last, this.#hand.first, this.#hand.end, ...barriers]);
-    const start = this.#startStep(keys, kept);
-    this.#recycle(keys, kept, start);
-    const fresh = this.#makeCheckpoints(keys, kept);
+    const painted = passPainted(before, keys);
+    const runs = runsOf(plan, this.#hand, this.#fuser);
+    if (painted !== undefined && Math.max(...barriers) <= painted && this.#checkpoints.hold([...kept, painted], before)) {
+      if (this.#runPainted(plan, painted, runs, given, useBand)) return;
+    }
+    const start = this.#checkpoints.startStep(keys, kept);
+    const fresh = this.#checkpoints.renew(keys, kept, start);
     if (!useBand && fresh.size === 0) return;
     const isMasked = plan.passes.some(({ step, mask }) => step && mask);
-    const runs = runsOf(plan, this.#hand, this.#fuser).filter(({ from }) => from >= (start ?? 0));
     let masks = given?.masks;
-    sweepsOf(runs, isMasked ? new Set([0, ...barriers]) : barriers, start).forEach((sweep, i, sweeps) => {
+    sweepsOf(
+      runs.filter(({ from }) => from >= (start ?? 0)),
+      isMasked ? new Set([0, ...barriers]) : barriers,
+      start,
+    ).forEach((sweep, i, sweeps) => {
       const source = i === 0 && start === undefined ? undefined : this.#toneAt(sweep[0]?.from ?? start!);
       if (source && isMasked) masks ??= this.#masks.gather();
       const laid = sweep.map((run) => this.#layRun(plan, run, given, masks));
@@ -280,23 +281,35 @@ export class Stage {
     });
   }
 
+  /** Where a pass was painted on and nothing else changed, only the bands that were painted over are done anew; false where that may be all. */
+  #runPainted(plan: CompiledPlan, pass: number, runs: readonly Run[], given: Bases | undefined, useBand: UseBand | undefined): boolean {
+    const earlier = this.#exposed.get(pass);
+    const laid = runs.filter(({ from }) => from >= pass).map((run) => this.#layRun(plan, run, given, given?.masks));
+    const rows = laid[0]?.painted && rowsSince(laid[0].painted, earlier);
+    if (!rows) return false;
+    this.#sweep(laid, this.#toneAt(pass), this.#checkpoints.carryOver(this.#keys, pass), useBand, rows);
+    return true;
+  }
+
   /** A run with its mask laid out, and what it needs of the whole picture. */
   #layRun(plan: CompiledPlan, run: Run, given: Bases | undefined, masks: MaskBases | undefined): LaidRun {
     const acts = run.tables.length > 0 || run.spatial || run.exposure;
     const base = !acts ? undefined : given ? given.steps.get(run.from) : gathers(plan.passes[run.from]!) ? this.#gather(run) : undefined;
     const mask = acts && run.mask ? run.mask : undefined;
+    const painted = run.exposure && this.#masks.stops(plan.passes[run.from]!.id, run.exposure.move);
+    if (painted) this.#exposed.set(run.from, painted.version);
     return {
       ...run,
       plane: mask && this.#masks.mask(mask, masks),
       added: mask && this.#masks.repair(mask, masks),
       base,
-      painted: run.exposure && this.#masks.stops(plan.passes[run.from]!.id, run.exposure.move),
+      painted,
     };
   }
 
   /** The stops a pass gives to places; undefined where it gives none. Not to be changed. */
   stops({ id, move }: StopsOf): Float32Array | undefined {
-    return this.#masks.stops(id, move);
+    return this.#masks.stops(id, move)?.plane;
   }
 
   /** Stops as tones around mid grey. */
@@ -311,14 +324,21 @@ export class Stage {
   #stopsAt(x: number, y: number): number | undefined {
     const pass = this.#plan?.passes[this.#hand.first];
     if (this.#hand.end - this.#hand.first !== 1 || pass?.step?.kind !== "exposure") return undefined;
-    return this.#masks.stops(pass.id, pass.step.move)?.[y * this.size.width + x];
+    return this.#masks.stops(pass.id, pass.step.move)?.plane[y * this.size.width + x];
   }
 
-  /** Runs over all bands, from the source colours or from the tones given, filling the checkpoints passed on the way. */
-  #sweep(runs: readonly LaidRun[], source: Float32Array | undefined, fresh: ReadonlySet<number>, useBand?: UseBand): void {
+  /**
+   * Runs over all bands, from the source colours or from the tones given, filling the checkpoints passed on the way. Where only
+   * some rows changed, the other bands stay as they are.
+   */
+  #sweep(runs: readonly LaidRun[], source: Float32Array | undefined, fresh: ReadonlySet<number>, useBand?: UseBand, changed?: Rows): void {
     const machine = this.#machine;
     const keep = (step: number, first: number) => fresh.has(step) && machine.take("tone", this.#toneAt(step), first);
     this.#forBands((first, end, y, rows) => {
+      if (changed && (changed.to <= y || changed.from >= y + rows)) {
+        if (useBand) machine.put("tone", this.#toneAt(this.#plan!.passes.length), first, end);
+        return useBand?.(first, end, y, rows);
+      }
       if (source) machine.put("tone", source, first, end);
       else {
         this.#mixBand(first, end);
@@ -326,7 +346,7 @@ export class Stage {
       }
       for (const { to, plane, added, base, painted, ...run } of runs) {
         if (plane) machine.put("mask", plane, first, end);
-        if (painted) machine.put("stops", painted, first, end);
+        if (painted) machine.put("stops", painted.plane, first, end);
         applyRun(machine, run, { base, added, first, isPainted: !!painted }, this.#bandPlace(y));
         keep(to, first);
       }
@@ -336,7 +356,7 @@ export class Stage {
 
   /** What a run needs of the whole of what enters it, gathered anew only where something before it changed. */
   #gather({ from, spatial, mask }: Run): StepBase {
-    const { key, tone } = this.#checkpoints.get(from)!;
+    const { key, tone } = this.#checkpoints.at(from);
     const gate = isGatheredOnTheWay(mask?.gate) ? mask.gate : undefined;
     const wanted = JSON.stringify([key, spatial?.spread, gate]);
     const known = this.#bases.get(from);
@@ -355,7 +375,7 @@ export class Stage {
   }
 
   #toneAt(step: number): Float32Array {
-    return this.#checkpoints.get(step)!.tone;
+    return this.#checkpoints.at(step).tone;
   }
 
   /** Histograms around the passes in hand of the plan rendered last; undefined before any. */
@@ -383,7 +403,7 @@ export class Stage {
   /** What each pass of a plan adds to the tones: as many planes as passes. Keeps nothing; for small stages. */
   changes(plan: CompiledPlan): Float32Array[] {
     this.update({ ...plan, passes: [] }, undefined);
-    this.#masks.follow(plan, this.#stepKeys[0]!);
+    this.#masks.follow(plan, this.#keys.steps[0]!);
     const masks = this.#masks.gather();
     let before = this.#toneAt(0);
     return plan.passes.map((pass) => {
@@ -411,7 +431,7 @@ export class Stage {
     this.#forBands((first, end, y) => {
       this.#machine.put("tone", tone, first, end);
       if (plane) this.#machine.put("mask", plane, first, end);
-      if (painted) this.#machine.put("stops", painted, first, end);
+      if (painted) this.#machine.put("stops", painted.plane, first, end);
       applyRun(
         this.#machine,
         { spatial, exposure, tables, mask, gateTable },
@@ -469,53 +489,8 @@ export class Stage {
     return (this.#hues = hues);
   }
 
-  /** A key for the tones after each step: equal keys, equal tones. */
-  #keysOf(plan: CompiledPlan): string[] {
-    const mixKey = `${JSON.stringify(plan.weights)} ${plan.hueKey}`;
-    let same = mixKey === this.#mixKey;
-    const keys = [same ? this.#stepKeys[0]! : uniqueKey()];
-    this.#mixKey = mixKey;
-    plan.passes.forEach((pass, i) => {
-      same = same && this.#passKeys[i] === pass.key;
-      keys.push(same ? this.#stepKeys[i + 1]! : pass.step ? uniqueKey() : keys[i]!);
-    });
-    this.#passKeys = plan.passes.map((pass) => pass.key);
-    return (this.#stepKeys = keys);
-  }
-
-  /** Where to start so that every step to keep gets its tones: the last good one before the first that is missing. */
-  #startStep(keys: string[], kept: Set<number>): number | undefined {
-    const steps = [...kept].sort((a, b) => a - b);
-    const isBad = (step: number) => this.#checkpoints.get(step)?.key !== keys[step];
-    const missing = steps.findIndex(isBad);
-    return missing < 0 ? keys.length - 1 : steps[missing - 1];
-  }
-
-  /** Gives the planes of checkpoints that are wrong or no longer wanted back for reuse. */
-  #recycle(keys: string[], kept: Set<number>, start: number | undefined): void {
-    for (const [step, { key, tone }] of this.#checkpoints) {
-      if (step === start || (kept.has(step) && key === keys[step])) continue;
-      this.#checkpoints.delete(step);
-      this.#spare.push(tone);
-    }
-  }
-
-  /** Makes the checkpoints that are still missing, to be filled; returns their steps. */
-  #makeCheckpoints(keys: string[], kept: Set<number>): Set<number> {
-    const fresh = new Set([...kept].filter((step) => !this.#checkpoints.has(step)));
-    for (const step of fresh) {
-      this.#checkpoints.set(step, {
-        key: keys[step]!,
-        tone: this.#spare.pop() ?? new Float32Array(this.#red.length),
-        histogram: undefined,
-      });
-    }
-    this.#spare.length = Math.min(this.#spare.length, MOST_SPARE);
-    return fresh;
-  }
-
   #histogram(step: number): Uint32Array {
-    const checkpoint = this.#checkpoints.get(step)!;
+    const checkpoint = this.#checkpoints.at(step);
     if (checkpoint.histogram) return checkpoint.histogram;
     const counts = new Uint32Array(HISTOGRAM_BINS);
     this.#forBands((from, to) => {
@@ -562,7 +537,7 @@ export class Stage {
 
 /** A run ready for the bands: its mask laid out, what it gathered. */
 type LaidRun = Run & {
-  painted: Float32Array | undefined;
+  painted: GrownPlane | undefined;
   plane: Float32Array | undefined;
   added: Float32Array | undefined;
   base: StepBase | undefined;
@@ -605,9 +580,4 @@ function sweepsOf(runs: readonly Run[], barriers: ReadonlySet<number>, start: nu
     else sweeps.at(-1)!.push(run);
   }
   return sweeps;
-}
-
-let keysMade = 0;
-function uniqueKey(): string {
-  return String(++keysMade);
 }

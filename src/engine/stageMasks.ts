@@ -3,6 +3,7 @@ import { readTable } from "@/core/kernels/reference";
 import type { Grid } from "@/core/region/grid";
 import { rasterShape, type DrawnShape } from "@/core/region/rasterShape";
 import { layBase } from "@/core/spatial/layBase";
+import type { GrownPlane } from "./grownPlane";
 import { keepNewest } from "./keepNewest";
 import { gateBase, gatherMaskBases, type Analysis } from "./maskBases";
 import { isGatheredOnTheWay, isReadOnTheWay, needsBases, type MaskBases } from "./maskKeys";
@@ -104,8 +105,8 @@ export class StageMasks {
     return plane;
   }
 
-  /** The stops a pass gives to places; undefined where it gives none. Not to be changed. */
-  stops(passId: string, move: PlacedStops): Float32Array | undefined {
+  /** The stops a pass gives to places; undefined where it gives none. */
+  stops(passId: string, move: PlacedStops): GrownPlane | undefined {
     return this.#stops.plane(passId, move, this.#grid, (id, strokes, goalOf) => this.#strokes.lay(id, strokes, goalOf));
   }
 
@@ -119,7 +120,7 @@ export class StageMasks {
   }
 
   #shape(shape: DrawnShape): Float32Array {
-    if (shape.kind === "brush") return this.#stops.strokeMaps.brushed(shape, this.#grid) ?? this.#strokes.area(shape);
+    if (shape.kind === "brush") return this.#stops.strokeMaps.brushed(shape, this.#grid) ?? this.#strokes.area(shape).plane;
     const key = JSON.stringify({ ...shape, id: "", combine: "" });
     const plane = this.#shapes.get(key) ?? rasterShape(shape, this.#grid);
     keepNewest(this.#shapes, key, plane, Math.max(4, Math.floor(MOST_SHAPE_BYTES / (4 * plane.length))));

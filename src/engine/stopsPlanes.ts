@@ -3,6 +3,7 @@ import type { EdgeBurnMove } from "@/core/plan/plan";
 import type { PlacedStops } from "@/core/plan/compilePlan";
 import type { Grid } from "@/core/region/grid";
 import type { Size } from "@/core/spatial/areaReduce";
+import { inNewState, type GrownPlane } from "./grownPlane";
 import { keepNewest } from "./keepNewest";
 import { StrokeMaps, type LayStrokes } from "./strokeMaps";
 
@@ -19,10 +20,10 @@ export class StopsPlanes {
   }
 
   /** In stops, for each pixel of the grid; undefined where a pass gives none. `lay` lays strokes on the grid's own pixels. */
-  plane(passId: string, move: PlacedStops, grid: Grid, lay: LayStrokes): Float32Array | undefined {
+  plane(passId: string, move: PlacedStops, grid: Grid, lay: LayStrokes): GrownPlane | undefined {
     if (move.kind === "exposure") return this.strokeMaps.painted(passId, move, grid, lay);
     if (move.stops === 0) return undefined;
-    return this.#share(move, grid).map((share) => move.stops * share);
+    return inNewState(this.#share(move, grid).map((share) => move.stops * share));
   }
 
   #share({ x, y, begins, straight }: EdgeBurnMove, grid: Grid): Float32Array {

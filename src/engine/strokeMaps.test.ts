@@ -4,6 +4,7 @@ import { packPath } from "@/core/brush/stroke";
 import { restingExposure, type ExposureStroke } from "@/core/exposure/exposure";
 import { gridOf } from "@/core/region/grid";
 import { brushGoal } from "@/core/region/rasterShape";
+import { inNewState } from "./grownPlane";
 import { StrokeMaps, type LayStrokes } from "./strokeMaps";
 
 const whole = { width: 6000, height: 4000 };
@@ -34,7 +35,7 @@ function direct(): LayStrokes & { times: number } {
       lay.times++;
       const plane = new Float32Array(part.width * part.height);
       layStrokes(plane, part, strokes, goalOf);
-      return plane;
+      return inNewState(plane);
     }) as LayStrokes,
     { times: 0 },
   );
@@ -49,10 +50,10 @@ test("broad strokes on a large picture are laid on cells and read between them, 
   const strokes = Array.from({ length: 60 }, (_, i) => stroke(i % 12));
   const settings = { ...restingExposure(), strokes, burn: 0.7 };
   const lay = direct();
-  const laid = new StrokeMaps(whole).painted("pass", settings, part, lay)!;
+  const laid = new StrokeMaps(whole).painted("pass", settings, part, lay)!.plane;
   expect(lay.times).toBe(0);
   // As if the picture were too small to be worth it.
-  const exact = new StrokeMaps({ width: 700, height: 300 }).painted("pass", settings, part, lay)!;
+  const exact = new StrokeMaps({ width: 700, height: 300 }).painted("pass", settings, part, lay)!.plane;
   expect(lay.times).toBe(2);
   expect(peak(exact) - -peak(exact.map((v) => -v))).toBeGreaterThan(0.25);
   expect(largest(laid, exact)).toBeLessThan(0.012);
@@ -82,9 +83,9 @@ test("softened as a whole, what is painted keeps its sum and loses its edges; he
   const lay: LayStrokes = (_, some, goalOf) => {
     const plane = new Float32Array(600 * 400);
     layStrokes(plane, grid, some, goalOf);
-    return plane;
+    return inNewState(plane);
   };
-  const painted = (change: object) => new StrokeMaps(small).painted("pass", { ...restingExposure(), strokes, ...change }, grid, lay)!;
+  const painted = (change: object) => new StrokeMaps(small).painted("pass", { ...restingExposure(), strokes, ...change }, grid, lay)!.plane;
   const steepest = (plane: Float32Array) => plane.reduce((most, value, i) => Math.max(most, Math.abs(value - (plane[i - 1] ?? value))), 0);
   const sum = (plane: Float32Array) => plane.reduce((total, value) => total + value, 0);
   const [sharp, soft] = [painted({}), painted({ soften: 0.01 })];

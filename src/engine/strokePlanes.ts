@@ -2,6 +2,7 @@ import { layStroke, layStrokes, type Progress } from "@/core/brush/layStrokes";
 import type { ExposureStroke } from "@/core/exposure/exposure";
 import type { Stroke } from "@/core/brush/stroke";
 import type { Grid } from "@/core/region/grid";
+import { inNewState, type GrownPlane } from "./grownPlane";
 import { keepNewest } from "./keepNewest";
 import { brushGoal, brushGrid } from "@/core/region/rasterShape";
 import type { BrushShape } from "@/core/region/region";
@@ -11,13 +12,12 @@ const MOST_BRUSHED = 24;
 /** A brushed area keeps its state after every so many strokes, so that taking some back lays only the last few anew. */
 const STROKES_BETWEEN = 500;
 
-interface Brushed {
+interface Brushed extends GrownPlane {
   strokes: readonly Stroke[];
   /** After 0, STROKES_BETWEEN, … strokes. */
   states: Map<number, Float32Array>;
-  /** After all but the last stroke, and after all. */
+  /** After all but the last stroke. */
   beforeLast: Float32Array;
-  plane: Float32Array;
   /** How far the last stroke is laid. */
   progress: Progress | undefined;
 }
@@ -34,21 +34,21 @@ export class StrokePlanes {
     this.#grid = grid;
   }
 
-  /** The plane of strokes; `id` tells them from others. Not to be changed, and good until the next is asked for. */
-  lay<S extends Stroke>(id: string, strokes: readonly S[], goalOf: (stroke: S) => number): Float32Array {
+  /** The plane of strokes; `id` tells them from others. */
+  lay<S extends Stroke>(id: string, strokes: readonly S[], goalOf: (stroke: S) => number): GrownPlane {
     return this.#laidOn(id, this.#grid, strokes, goalOf as (stroke: Stroke) => number);
   }
 
-  /** The plane of a brushed area of a region; the same holds for it. */
-  area(shape: BrushShape): Float32Array {
+  /** The plane of a brushed area of a region. */
+  area(shape: BrushShape): GrownPlane {
     return this.#laidOn(`${shape.id} ${shape.x} ${shape.y}`, brushGrid(shape, this.#grid), shape.strokes, brushGoal);
   }
 
-  #laidOn(place: string, grid: Grid, strokes: readonly Stroke[], goalOf: (stroke: Stroke) => number): Float32Array {
+  #laidOn(place: string, grid: Grid, strokes: readonly Stroke[], goalOf: (stroke: Stroke) => number): GrownPlane {
     const known = this.#brushed.get(place);
     const brushed = (known && grown(known, grid, strokes, goalOf)) ?? this.#laid(known, grid, strokes, goalOf);
     keepNewest(this.#brushed, place, brushed, MOST_BRUSHED);
-    return brushed.plane;
+    return brushed;
   }
 
   /** All strokes laid, from the last state that still holds on. */
@@ -69,7 +69,8 @@ export class StrokePlanes {
     const last = strokes.at(-1);
     const beforeLast = plane;
     const full = plane.slice();
-    return { strokes, states, beforeLast, plane: full, progress: last && layStroke(full, grid, last, goalOf(last)) };
+    const progress = last && layStroke(full, grid, last, goalOf(last)).progress;
+    return { ...inNewState(full), strokes, states, beforeLast, progress };
   }
 }
 
@@ -80,8 +81,8 @@ function grown(known: Brushed, grid: Grid, strokes: readonly Stroke[], goalOf: (
   if (!last || !before) return known;
   if (isSame(last, before)) return known;
   if (!isSame({ ...last, path: "" }, { ...before, path: "" }) || !last.path.startsWith(before.path)) return undefined;
-  const progress = layStroke(known.plane, grid, last, goalOf(last), known.progress);
-  return { ...known, strokes, progress };
+  const { progress, rows } = layStroke(known.plane, grid, last, goalOf(last), known.progress);
+  return { ...known, ...inNewState(known.plane, { from: known.version, rows }), strokes, progress };
 }
 
 function commonStrokes(a: readonly Stroke[], b: readonly Stroke[]): number {

@@ -9,10 +9,11 @@ import { luminanceToTone } from "@/core/colour/lstar";
 import { SRGB_CURVE, toLinear } from "@/core/colour/transferCurve";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { packPath } from "@/core/brush/stroke";
+import type { ExposureStroke } from "@/core/exposure/exposure";
 import { openGate, type Gate } from "@/core/gate/gate";
 import { compilePlan, maskOf, reachTable } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
-import type { Plan } from "@/core/plan/plan";
+import type { ExposureMove, Plan } from "@/core/plan/plan";
 import { areaReduceRows } from "@/core/spatial/areaReduce";
 import { greyProfile } from "@/core/formats/greyProfile";
 import { readIccProfile } from "@/core/formats/readIccProfile";
@@ -282,6 +283,51 @@ describe("what must not change a level", () => {
         Array.from({ length: W * H }, (_, i) => shown[4 * i]!),
       ),
     ).toBeLessThan(0.52);
+  });
+
+  test("painting point by point, taken back, gone on with elsewhere: every frame is what a fresh stage shows", () => {
+    const size = { width: 200, height: 700 }; // several bands
+    const picture = colourful(200, 700);
+    const stage = Stage.fromLevels(picture, size, SRGB_SPACE);
+    const { passes, regions } = fullPlan();
+    const [placement, mask, exposure] = ["first", "fourth", "seventh"].map((id) => passes.find((pass) => pass.id === id) ?? passes[0]!);
+    const way = Array.from({ length: 12 }, (_, i) => ({ x: 0.02 + 0.015 * i, y: 0.1 + 0.07 * i, pressure: 1 }));
+    const stroke = (points: number, burns: boolean, erase = false): ExposureStroke => ({
+      radius: 0.03,
+      hardness: 0.4,
+      flow: 0.5,
+      pressure: "none",
+      erase,
+      burns,
+      ceiling: 1,
+      path: packPath(way.slice(0, points)),
+    });
+    const painted = [stroke(8, false), stroke(9, true)];
+    const growing = (points: number[], burns: boolean, erase = false) => points.map((n) => [...painted, stroke(n, burns, erase)]);
+    const states = [
+      ...growing([1, 2, 5, 9, 12], false),
+      painted,
+      ...growing([3, 4, 12, 4], true),
+      ...growing([2, 3, 7], true, true),
+      [painted[1]!],
+      painted,
+    ];
+    for (const change of [{}, { soften: 0.02 }, { limit: 0.3, region: "drawn" }]) {
+      for (const [k, strokes] of states.entries()) {
+        const { region = null, ...held } = change as { region?: string };
+        const move = { ...exposure!.move, limit: null, soften: 0, ...held, strokes } as ExposureMove;
+        const after = k % 5 === 4 ? [mask!, placement!] : [placement!];
+        const plan = { ...defaultPlan(), regions, passes: [placement!, { ...exposure!, gate: null, region, move }, ...after] };
+        // Now and then something else is in hand, or the mix is looked at.
+        const hand = k === 3 ? { first: 0, end: 1 } : k === 8 ? undefined : { first: 1, end: 2 };
+        const fresh = Stage.fromLevels(picture, size, SRGB_SPACE);
+        const shows = { ...showing, of: k === 7 ? "exposure" : "print", exposed: { id: exposure!.id, move } } as const;
+        const [got, wanted] = [stage, fresh].map((each) => Buffer.from(each.render(compilePlan(plan), hand, shows)));
+        expect(Buffer.compare(got!, wanted!)).toBe(0);
+        expect(stage.histograms()).toEqual(fresh.histograms());
+        expect(stage.readPoint(40, 200)).toEqual(fresh.readPoint(40, 200));
+      }
+    }
   });
 
   test("going back and forth on the bench: any order of edits ends where a fresh stage does", () => {

@@ -86,7 +86,7 @@ describe("laying strokes", () => {
     const points = wave(40);
     const plane = new Float32Array(size.width * size.height);
     let progress;
-    for (let n = 1; n <= 40; n += 3) progress = layStroke(plane, grid, stroke(points.slice(0, n)), 1, progress);
+    for (let n = 1; n <= 40; n += 3) ({ progress } = layStroke(plane, grid, stroke(points.slice(0, n)), 1, progress));
     expect(furthest(plane, laid(stroke(points)))).toBeLessThan(1e-6);
   });
   test("dabs stand evenly, across corners too; one point is one dab", () => {

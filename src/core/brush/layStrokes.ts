@@ -24,19 +24,29 @@ export interface Progress {
   left: number;
 }
 
-/** Lays one stroke, or what was added to it since: begun anew without progress. Returns how far it got. */
-export function layStroke(plane: Float32Array, grid: Grid, stroke: Stroke, goal: number, since?: Progress): Progress {
+/** What laying a stroke came to: how far it got, and the rows of the grid it went over. */
+export interface LaidStroke {
+  progress: Progress;
+  rows: { from: number; to: number };
+}
+
+/** Lays one stroke, or what was added to it since: begun anew without progress. */
+export function layStroke(plane: Float32Array, grid: Grid, stroke: Stroke, goal: number, since?: Progress): LaidStroke {
   const way = wayOf(stroke);
   const { path } = way;
   const isFar = !meets(way, stroke.radius, grid);
   const falloff = falloffOf(stroke);
   const sizes = stroke.pressure === "size" || stroke.pressure === "both";
   const flows = stroke.pressure === "flow" || stroke.pressure === "both";
-  return forDabs(
+  const reach = Math.max(stroke.radius * grid.scale, LEAST_RADIUS);
+  let [top, bottom] = [Infinity, -Infinity];
+  const progress = forDabs(
     path,
     stroke,
     (x, y, pressure) => {
       if (isFar) return;
+      top = Math.min(top, y);
+      bottom = Math.max(bottom, y);
       layDab(
         plane,
         grid,
@@ -50,6 +60,8 @@ export function layStroke(plane: Float32Array, grid: Grid, stroke: Stroke, goal:
     },
     since,
   );
+  const row = (y: number, away: number) => Math.min(Math.max(Math.floor(y * grid.scale - grid.y + away), 0), grid.height);
+  return { progress, rows: top > bottom ? { from: 0, to: 0 } : { from: row(top, -reach - 1), to: row(bottom, reach + 2) } };
 }
 
 /** The width over which a stroke falls off where it does so most steeply. Units: long edges. */

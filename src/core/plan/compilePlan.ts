@@ -15,7 +15,7 @@ import { TONE_KNOTS } from "../zones/toneKnots";
 import { LAST_ZONE } from "../zones/zone";
 import { passInSet } from "./editPasses";
 import { isTonePass, leavesAll, passCurve, type TonePass } from "./passCurve";
-import type { ContrastMaskMove, EdgeBurnMove, ExposureMove, Mix, Move, Pass, Plan } from "./plan";
+import type { ContrastMaskMove, EdgeBurnMove, ExposureMove, Mix, Pass, Plan } from "./plan";
 
 const HUE_KNOTS = 1440;
 /** Knots of tables over the blurred tone and of zones switched off: smooth, so that few do. */
@@ -44,6 +44,8 @@ export interface CompiledPass {
   mask: CompiledMask | undefined;
   /** Equal keys give equal steps and masks. */
   key: string;
+  /** The same but for strokes that dodge and burn: passes with equal ones differ by these alone. */
+  bareKey: string;
 }
 
 /** Where a pass acts. */
@@ -111,11 +113,13 @@ export function planCompiler(): (plan: Plan) => CompiledPlan {
     const passes = plan.passes.map((own) => {
       const pass = passInSet(plan, own);
       const isMasked = compiledMask(pass, regions) !== undefined;
-      const stepKey = `${keyOf(pass)} ${isMasked}`;
+      const bareKey = `${bareKeyOf(pass)} ${isMasked}`;
+      const stepKey = pass.move.kind === "exposure" ? `${bareKey} ${strokesKey(pass.move.strokes)}` : bareKey;
       if (!kept.has(stepKey)) kept.set(stepKey, steps.has(stepKey) ? steps.get(stepKey) : compiledStep(pass, isMasked));
       const step = kept.get(stepKey);
       const mask = step && compiledMask(pass, regions);
-      return { id: pass.id, step, mask, key: mask ? `${stepKey} ${mask.key}` : stepKey };
+      const masked = (key: string) => (mask ? `${key} ${mask.key}` : key);
+      return { id: pass.id, step, mask, key: masked(stepKey), bareKey: masked(bareKey) };
     });
     steps = kept;
     return { weights: plan.mix.weights, hueTable: hues.table, hueKey: key, passes };
@@ -131,13 +135,9 @@ function hueKey(mix: Mix): string {
   return JSON.stringify([mix.huesOn, mix.hueKnots]);
 }
 
-function keyOf(pass: Pass): string {
-  return JSON.stringify([pass.on, pass.strength, pass.blend, pass.zonesOff, pass.gate && gateKey(pass.gate), moveKey(pass.move)]);
-}
-
-/** Strokes by the objects they are, for there may be thousands. */
-function moveKey(move: Move): string {
-  return move.kind === "exposure" ? `${JSON.stringify({ ...move, strokes: [] })} ${strokesKey(move.strokes)}` : JSON.stringify(move);
+/** A pass by all it is but strokes that dodge and burn, of which there may be thousands. */
+function bareKeyOf({ on, strength, blend, zonesOff, gate, move }: Pass): string {
+  return JSON.stringify([on, strength, blend, zonesOff, gate && gateKey(gate), move.kind === "exposure" ? { ...move, strokes: [] } : move]);
 }
 
 /** Equal keys, equal regions; names do not change where a region lies. */
