@@ -5,14 +5,14 @@ import { restingPass } from "@/core/plan/defaultPlan";
 import { freshPassName, insertPass } from "@/core/plan/editPasses";
 import type { MoveKind, Pass } from "@/core/plan/plan";
 import { useBench, useBenchState } from "./BenchContext";
-import { chosenPass } from "./benchStore";
+import { chosenPass, settledPlan } from "./benchStore";
 import { MOVE_KINDS, MOVE_NAMES, MOVE_PURPOSES } from "./moveNames";
 import styles from "./PlanRibbon.module.css";
 
 /** Adds a pass after the one in hand: fresh, or with the settings of the last one of its kind. */
 export function AddPass() {
   const { store } = useBench();
-  const passes = useBenchState((state) => state.plan.passes);
+  const passes = useBenchState((state) => settledPlan(state).passes);
   const lastOf = (kind: MoveKind) => passes.findLast(({ move }) => move.kind === kind);
   const add = (kind: MoveKind, like: Pass | undefined) => {
     const { plan } = store.getState();

@@ -7,7 +7,7 @@ import { PrintSummary } from "@/contracts/api";
 import { BenchEngine } from "@/engine/browser/benchEngine";
 import type { Frame } from "@/engine/messages";
 import { BenchContext, useBenchState, type Bench } from "./BenchContext";
-import { chosenPass, chosenSet, createBenchStore, type BenchStart } from "./benchStore";
+import { type BenchStart, chosenPass, chosenSet, createBenchStore, settledPlan } from "./benchStore";
 import { Easel } from "./Easel";
 import { HelpSheet } from "./HelpSheet";
 import { HistorySheet } from "./HistorySheet";
@@ -89,7 +89,7 @@ export function BenchPage({ start }: { start: BenchStart }) {
 }
 
 function StepParts() {
-  const plan = useBenchState((state) => state.plan);
+  const plan = useBenchState(settledPlan);
   const step = useBenchState((state) => state.step);
   const chosen = chosenPass({ plan, step });
   const set = chosenSet({ plan, step });

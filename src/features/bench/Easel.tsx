@@ -81,7 +81,6 @@ export function Easel() {
   useRenderRequests(easel, detail, shownSize);
 
   const tool = useBenchState((state) => state.tool);
-  const reading = useBenchState((state) => state.reading);
   const isReady = useBenchState((state) => state.isReady);
   const isMap = useBenchState((state) => state.look.kind === "map");
   const failure = useBenchState((state) => state.failure);
@@ -156,7 +155,7 @@ export function Easel() {
       setZoomed(panned(picture, from, point.x - x, point.y - y, fit));
       return;
     }
-    if (event.currentTarget.hasPointerCapture(event.pointerId) && isDrawing(tool)) {
+    if (hand.isDown(event.pointerId)) {
       const moves = event.nativeEvent.getCoalescedEvents?.() ?? [];
       hand.move((moves.length > 0 ? moves : [event.nativeEvent]).map(touchOf));
     }
@@ -279,7 +278,7 @@ export function Easel() {
           {Math.round(100 * view.scale * pixelRatio)} %
         </output>
       </div>
-      <Readout reading={reading} />
+      <Readout />
       <Readings />
     </div>
   );

@@ -18,7 +18,7 @@ import { movePass } from "@/core/plan/editPasses";
 import type { Mix } from "@/core/plan/plan";
 import { AddPass } from "./AddPass";
 import { useBench, useBenchState } from "./BenchContext";
-import { chooseStep } from "./benchStore";
+import { chooseStep, settledPlan } from "./benchStore";
 import { PassSlip } from "./PassSlip";
 import { useChanges } from "./useChanges";
 import styles from "./PlanRibbon.module.css";
@@ -36,7 +36,7 @@ const KEYBOARD: KeyboardSensorOptions = {
 export function PlanRibbon() {
   const { start, store } = useBench();
   // The picture and the scale go before: under a moving hand the ribbon may be a moment late.
-  const plan = useDeferredValue(useBenchState((state) => state.plan));
+  const plan = useDeferredValue(useBenchState(settledPlan));
   const step = useBenchState((state) => state.step);
   const sensors = useSensors(useSensor(PointerSensor, POINTER), useSensor(KeyboardSensor, KEYBOARD));
   const changes = useChanges();

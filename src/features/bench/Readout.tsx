@@ -1,11 +1,12 @@
 import { hueName } from "@/core/mix/hueCurve";
 import { toneToStops } from "@/core/colour/lstar";
 import { formatStops, formatZone, LAST_ZONE, toThird } from "@/core/zones/zone";
-import type { PointReading } from "@/engine/stage";
+import { useBenchState } from "./BenchContext";
 import styles from "./Easel.module.css";
 
 /** What lies under the pointer: zone now and before the step in hand, L*, stops from Zone V, source colour. */
-export function Readout({ reading }: { reading: PointReading | undefined }) {
+export function Readout() {
+  const reading = useBenchState((state) => state.reading);
   if (!reading) return null;
   const { entering, leaving, painted, chroma, hueDeg } = reading;
   const now = formatZone(toThird(leaving * LAST_ZONE));

@@ -7,7 +7,7 @@ import { handCurve } from "@/core/plan/handCurve";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import type { Hand } from "@/engine/runs";
 import { useBench, useBenchState } from "./BenchContext";
-import { chosenPass, chosenSet, handOf, withMove } from "./benchStore";
+import { chosenPass, chosenSet, handOf, settledPlan, withMove } from "./benchStore";
 import { GateHill } from "./GateHill";
 import { HistogramShape, Shares } from "./HistogramShape";
 import { Rail } from "./Rail";
@@ -30,7 +30,7 @@ export function Scale() {
   const { store } = useBench();
   const frame = useRef<HTMLDivElement>(null);
   const width = useWidth(frame);
-  const plan = useBenchState((state) => state.plan);
+  const plan = useBenchState(settledPlan);
   const step = useBenchState((state) => state.step);
   const pass = chosenPass({ plan, step })?.pass;
   const hand = handOf({ plan, step });

@@ -63,6 +63,8 @@ export interface Drawing extends Brush {
 export interface BenchState {
   /** The plan as it is seen, a move under the hand included. */
   plan: Plan;
+  /** The plan as it was when a hand began to draw on the picture; undefined while none does. */
+  planAtPress: Plan | undefined;
   history: History;
   step: Step;
   tool: Tool;
@@ -184,6 +186,7 @@ export function createBenchStore(
     };
     return {
       plan: start.plan,
+      planAtPress: undefined,
       history: { revisions: start.revisions, head: start.print.head },
       step: start.plan.passes[0] ? { stage: "pass", id: start.plan.passes[0].id } : { stage: "mix" },
       tool: "read",
@@ -279,6 +282,11 @@ export function chooseStep(store: BenchStore, step: Step): void {
     drawing: { ...drawing, corners: [] },
     tool: step.stage === "pass" || !(isDrawing(tool) || tool === "pick-tones" || tool === "pick-hue") ? tool : "read",
   });
+}
+
+/** The plan for all that need not follow every dab: while a hand draws, as it was when it began. */
+export function settledPlan({ plan, planAtPress }: Pick<BenchState, "plan" | "planAtPress">): Plan {
+  return planAtPress ?? plan;
 }
 
 /** The pass in hand with its place, or undefined while a stage is. */

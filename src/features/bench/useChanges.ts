@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import type { Glimpse } from "@/engine/messages";
 import { useBench, useBenchState } from "./BenchContext";
+import { settledPlan } from "./benchStore";
 
 /** How long the hand must rest before the slips' small pictures are made anew. */
 const REST_MS = 250;
@@ -8,7 +9,7 @@ const REST_MS = 250;
 /** What each pass changes, as a small picture, by the pass's id. */
 export function useChanges(): ReadonlyMap<string, Glimpse> {
   const { engine } = useBench();
-  const plan = useBenchState((state) => state.plan);
+  const plan = useBenchState(settledPlan);
   const isReady = useBenchState((state) => state.isReady);
   const [changes, setChanges] = useState<ReadonlyMap<string, Glimpse>>(new Map());
   useEffect(() => {

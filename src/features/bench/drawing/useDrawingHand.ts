@@ -11,6 +11,8 @@ export interface DrawingHand {
   /** Whether a thing is being drawn. */
   isBusy(): boolean;
   begin(touch: Touch, pointerId: number): void;
+  /** Whether a pointer draws, or goes on drawing with its next move. */
+  isDown(pointerId: number): boolean;
   move(touches: readonly Touch[]): void;
   end(): void;
 }
@@ -28,6 +30,7 @@ export function useDrawingHand(store: BenchStore): DrawingHand {
       const ended = drawer.current;
       drawer.current = undefined;
       goesOn.current = undefined;
+      store.getState().set({ planAtPress: undefined });
       ended?.drawer.finish();
     };
     return {
@@ -36,7 +39,9 @@ export function useDrawingHand(store: BenchStore): DrawingHand {
         const { tool } = store.getState();
         const begun = isDrawing(tool) ? beginDrawing(tool, touch, store) : undefined;
         drawer.current = begun && { drawer: begun, pointerId };
+        if (begun) store.getState().set({ planAtPress: store.getState().plan });
       },
+      isDown: (pointerId: number) => drawer.current?.pointerId === pointerId || goesOn.current === pointerId,
       move(touches: readonly Touch[]) {
         if (goesOn.current !== undefined) {
           this.begin(touches[0]!, goesOn.current);

@@ -4,7 +4,7 @@ import { placeOfSet, untieSet } from "@/core/plan/editPasses";
 import type { PassSet } from "@/core/plan/plan";
 import { formatPercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../BenchContext";
-import { withSet } from "../benchStore";
+import { settledPlan, withSet } from "../benchStore";
 import { NameField } from "./NameField";
 import { Panel, Part } from "./Panel";
 import { StrengthSlider } from "./StrengthSlider";
@@ -13,7 +13,7 @@ import styles from "./Panel.module.css";
 /** A set: its passes, and the one strength and switch over all of them. */
 export function SetPanel({ set }: { set: PassSet }) {
   const { store } = useBench();
-  const plan = useBenchState((state) => state.plan);
+  const plan = useBenchState(settledPlan);
   const { adjust, commit, commitSoon } = store.getState();
   const { first, end } = placeOfSet(plan, set.id);
   const passes = plan.passes.slice(first, end);

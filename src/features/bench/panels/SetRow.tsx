@@ -4,12 +4,13 @@ import { v4 as uuid } from "uuid";
 import { tieToBefore, untieFrom } from "@/core/plan/editPasses";
 import type { Pass } from "@/core/plan/plan";
 import { useBench, useBenchState } from "../BenchContext";
+import { settledPlan } from "../benchStore";
 import styles from "./Panel.module.css";
 
 /** Ties a pass to the one before it, shows the set it is in, takes it out. */
 export function SetRow({ pass, index }: { pass: Pass; index: number }) {
   const { store } = useBench();
-  const plan = useBenchState((state) => state.plan);
+  const plan = useBenchState(settledPlan);
   const { adjust, commit, set } = store.getState();
   const own = plan.sets.find(({ id }) => id === pass.set);
   const before = plan.passes[index - 1];

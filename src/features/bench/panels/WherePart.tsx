@@ -6,7 +6,7 @@ import type { Pass } from "@/core/plan/plan";
 import { MOST_FIT, MOST_SOFTEN, type Combine, type Region } from "@/core/region/region";
 import { formatPercent, parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../BenchContext";
-import { isOfRegion, REGION_TOOLS, type RegionTool } from "../benchStore";
+import { isOfRegion, REGION_TOOLS, type RegionTool, settledPlan } from "../benchStore";
 import { formatShare } from "../formatShare";
 import { adjustRegion } from "../regionEdits";
 import { BrushSettings } from "./BrushSettings";
@@ -37,7 +37,7 @@ const COMBINE_WORDS: { value: Combine; label: string }[] = [
 /** Where a pass acts: the whole picture, or a region drawn here or shared with other passes. */
 export function WherePart({ pass }: { pass: Pass }) {
   const { store } = useBench();
-  const plan = useBenchState((state) => state.plan);
+  const plan = useBenchState(settledPlan);
   const acting = useBenchState((state) => state.acting);
   const { adjust, commit } = store.getState();
   const region = regionOf(plan, pass);
@@ -120,7 +120,7 @@ function DrawingTools({ hasRegion }: { hasRegion: boolean }) {
 
 function RegionControls({ region, pass }: { region: Region; pass: Pass }) {
   const { store } = useBench();
-  const plan = useBenchState((state) => state.plan);
+  const plan = useBenchState(settledPlan);
   const { adjust, commit, commitSoon, set } = store.getState();
   const sharers = passesIn(plan, region.id).filter(({ id }) => id !== pass.id);
   const change = (changed: Partial<Region>) => adjustRegion(store, (now) => ({ ...now, ...changed }));
@@ -209,7 +209,7 @@ function RegionControls({ region, pass }: { region: Region; pass: Pass }) {
 /** Regions that no pass acts in are kept until they are removed here. */
 function UnusedRegions() {
   const { store } = useBench();
-  const plan = useBenchState((state) => state.plan);
+  const plan = useBenchState(settledPlan);
   const unused = plan.regions.filter(({ id }) => passesIn(plan, id).length === 0);
   if (unused.length === 0) return null;
   return (
