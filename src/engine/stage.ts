@@ -55,6 +55,8 @@ export interface PointReading {
   finished: number;
   /** Stops given to the place by the pass in hand; undefined where it gives none. */
   painted: number | undefined;
+  /** How far the place is let through by the mask of the pass in hand, as far as place and original tell it; undefined where it has none. */
+  masked: number | undefined;
   /** The source colour in OKLCH. */
   chroma: number;
   hueDeg: number;
@@ -320,10 +322,20 @@ export class Stage {
     return map;
   }
 
+  /** The single pass in hand. */
+  #passInHand(): CompiledPass | undefined {
+    return this.#hand.end - this.#hand.first === 1 ? this.#plan?.passes[this.#hand.first] : undefined;
+  }
+
+  #maskAt(x: number, y: number): number | undefined {
+    const mask = this.#passInHand()?.mask;
+    return mask && this.#masks.laidMask(mask)?.[y * this.size.width + x];
+  }
+
   /** Stops given to a pixel by the pass in hand; undefined where it gives none. */
   #stopsAt(x: number, y: number): number | undefined {
-    const pass = this.#plan?.passes[this.#hand.first];
-    if (this.#hand.end - this.#hand.first !== 1 || pass?.step?.kind !== "exposure") return undefined;
+    const pass = this.#passInHand();
+    if (pass?.step?.kind !== "exposure") return undefined;
     return this.#masks.stops(pass.id, pass.step.move)?.plane[y * this.size.width + x];
   }
 
@@ -396,6 +408,7 @@ export class Stage {
       leaving: tone(end),
       finished: tone(this.#plan.passes.length),
       painted: this.#stopsAt(x, y),
+      masked: this.#maskAt(x, y),
       ...oklabToLch(linearP3ToOklab([mean(this.#red), mean(this.#green), mean(this.#blue)])),
     };
   }

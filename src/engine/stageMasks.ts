@@ -70,10 +70,15 @@ export class StageMasks {
 
   /** A mask as far as place and original tell it. Not to be changed. */
   mask(mask: CompiledMask, given?: MaskBases): Float32Array {
-    const key = needsBases(mask) || mask.gate?.source === "mixed" ? `${this.#mixKey} ${mask.key}` : mask.key;
+    const key = this.#keyOf(mask);
     const plane = this.#masks.get(key) ?? maskPlane(...this.#parts(mask, given));
     this.#keepMask(key, plane);
     return plane;
+  }
+
+  /** The same where it lies laid out already, else undefined. */
+  laidMask(mask: CompiledMask): Float32Array | undefined {
+    return this.#masks.get(this.#keyOf(mask));
   }
 
   /** What strokes on a mask's gate let through besides; kept as masks are. */
@@ -113,6 +118,10 @@ export class StageMasks {
   #parts(mask: CompiledMask, given: MaskBases | undefined): Parameters<typeof maskPlane> {
     const bases = given ?? (needsBases(mask) ? this.gather([mask]) : NONE);
     return [mask, this.#grid, this.#picture, bases, (shape) => this.#shape(shape)];
+  }
+
+  #keyOf(mask: CompiledMask): string {
+    return needsBases(mask) || mask.gate?.source === "mixed" ? `${this.#mixKey} ${mask.key}` : mask.key;
   }
 
   #keepMask(key: string, plane: Float32Array): void {

@@ -95,6 +95,29 @@ describe("stops without painting", () => {
     await undo(1);
     expect(await greys()).toEqual(before);
   });
+  test("an amount is typed as it is written on a printing map", async () => {
+    const type = async (words: string) => {
+      await page.click('aside input[aria-label="Over all, value"]', { count: 3 });
+      await page.keyboard.type(words);
+      await page.keyboard.press("Enter");
+      await settled(page);
+      return page.$eval('aside input[aria-label="Over all, value"]', (input) => (input as HTMLInputElement).value);
+    };
+    expect(await type("-2/3")).toBe("−⅔");
+    expect(await type("1 1/4")).toBe("+1¼");
+    expect(await type("dark")).toBe("+1¼");
+    await undo(2);
+  });
+  test("a drag across the zones takes just those, in one step", async () => {
+    const [six, eight] = [await middleOf(page, '[data-testid="zone-switch-6"]'), await middleOf(page, '[data-testid="zone-switch-8"]')];
+    await drag(page, six, eight);
+    await settled(page);
+    const on = await page.$$eval('[data-zone][aria-pressed="true"]', (zones) => zones.map((zone) => zone.textContent));
+    expect(on).toEqual(["VI", "VII", "VIII"]);
+    expect(await page.$$eval('[data-zone][aria-pressed="false"]', (zones) => zones.length)).toBe(8);
+    await undo(1);
+    expect(await page.$$eval('[data-zone][aria-pressed="false"]', (zones) => zones.length)).toBe(0);
+  });
   test("a zone is dragged up between the rails, and held where the order of tones would turn round", async () => {
     const mark = await middleOf(page, '[data-testid="amount-5"]');
     await drag(page, mark, { x: mark.x, y: mark.y - 12 });
@@ -187,6 +210,27 @@ describe("picked strokes", () => {
     expect(await count()).toBe(all);
     await page.keyboard.press("Escape");
   });
+});
+
+test("outside the pass's region the pointer is told so", async () => {
+  await page.keyboard.press("d");
+  await paint();
+  await page.click('[data-testid="draw-oval"]');
+  const sheet = (await (await page.$('[data-testid="preview"]'))!.boundingBox())!;
+  const at = (x: number, y: number) => ({ x: sheet.x + x * sheet.width, y: sheet.y + y * sheet.height });
+  await drag(page, at(0.5, 0.5), at(0.6, 0.6));
+  await settled(page);
+  const says = async (x: number, y: number, isOutside: boolean) => {
+    await page.mouse.move(at(x, y).x, at(x, y).y, { steps: 3 });
+    await page.waitForFunction(
+      (outside) => (document.querySelector('[data-testid="readout"]')?.textContent ?? "").includes("outside this pass") === outside,
+      { timeout: 5000 },
+      isOutside,
+    );
+  };
+  await says(0.1, 0.1, true);
+  await says(0.54, 0.45, false);
+  await undo(2);
 });
 
 test("all of it is there after a reload", async () => {

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
-import { formatStops, formatZone, owningZone, parseZone, zoneNumeral } from "./zone";
+import { formatStops, formatZone, owningZone, parseStops, parseZone, zoneNumeral } from "./zone";
 import { HISTOGRAM_BINS, zoneShares } from "./zoneShares";
 
 test.each([
@@ -42,6 +42,32 @@ test("what is written can be read again", () => {
       expect(Math.abs(parseZone(formatZone(zone))! - zone)).toBeLessThanOrEqual(0.0051);
     }),
     { seed: 31 },
+  );
+});
+
+test.each([
+  ["½", 0.5],
+  ["+1⅓", 4 / 3],
+  ["−2/3", -2 / 3],
+  ["- 1/3", -1 / 3],
+  ["1 1/3", 4 / 3],
+  ["0,5", 0.5],
+  ["-0.5 stops", -0.5],
+  ["12/12", 1],
+  ["3", 3],
+  ["0", 0],
+])("“%s” is read as %d stops", (text, stops) => expect(parseStops(text)).toBeCloseTo(stops, 12));
+
+test.each(["", "+", "stop", "1/0", "1/", "a", "1..5", "½½", "--1"])("“%s” is no number of stops", (text) =>
+  expect(parseStops(text)).toBeUndefined(),
+);
+
+test("stops written can be read again", () => {
+  fc.assert(
+    fc.property(fc.double({ min: -4, max: 4, noNaN: true }), (stops) => {
+      expect(Math.abs(parseStops(formatStops(stops))! - stops)).toBeLessThanOrEqual(0.0051);
+    }),
+    { seed: 32 },
   );
 });
 

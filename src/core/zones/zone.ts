@@ -69,14 +69,20 @@ export function parseZone(text: string): number | undefined {
   const [, head = "0", decimals, sign, over, under] = match;
   const roman = NUMERALS.findIndex((numeral) => numeral === head.toUpperCase());
   const whole = roman >= 0 ? roman : Number(head.replace(",", "."));
-  const part =
-    decimals !== undefined
-      ? Number(`0.${decimals}`)
-      : sign !== undefined
-        ? FRACTIONS.find((f) => f.sign === sign)!.part
-        : over !== undefined
-          ? Number(over) / Number(under)
-          : 0;
-  const zone = whole + part;
+  const zone = whole + (decimals === undefined ? fractionOf(sign, over, under) : Number(`0.${decimals}`));
   return Number.isFinite(zone) && zone >= 0 && zone <= LAST_ZONE ? zone : undefined;
+}
+
+/** Reads what a person types for stops: "½", "+1⅓", "−2/3", "1 1/3", "0,5", "-0.5 stops". Returns undefined where it is no number of them. */
+export function parseStops(text: string): number | undefined {
+  const match = /^\s*([+−-])?\s*(\d+(?:[.,]\d+)?(?!\d*\s*\/))?\s*(?:([¼⅓½⅔¾])|(\d+)\s*\/\s*([1-9]\d*))?\s*(?:stops?)?\s*$/i.exec(text);
+  if (!match || !/[\d¼⅓½⅔¾]/.test(text)) return undefined;
+  const [, minus, whole = "0", sign, over, under] = match;
+  const size = Number(whole.replace(",", ".")) + fractionOf(sign, over, under);
+  return minus && minus !== "+" ? -size : size;
+}
+
+function fractionOf(sign: string | undefined, over: string | undefined, under: string | undefined): number {
+  if (sign !== undefined) return FRACTIONS.find((f) => f.sign === sign)!.part;
+  return over === undefined ? 0 : Number(over) / Number(under);
 }

@@ -45,7 +45,9 @@ export function TopBar({ onHelp, onHistory }: { onHelp(): void; onHistory(): voi
         Nigrographe
       </Link>
       <nav className={styles.crumb} aria-label="Where you are">
-        <Link href="/">Contact sheet</Link> / <b>{start.picture.name}</b> / {start.print.name}
+        <Link href="/">Contact sheet</Link>
+        <b title={start.picture.name}>{start.picture.name}</b>
+        <span>{start.print.name}</span>
       </nav>
       <span className={styles.saved} role="status" data-testid="save-state" data-state={saveState}>
         {SAVE_WORDS[saveState]}

@@ -86,7 +86,7 @@ export function BrushSettings({ of }: { of: "drawing" | "exposing" }) {
       />
       <div className={styles.row}>
         <Switch size="small" checked={erases} aria-label="Erase" onChange={setErase} />
-        <span className={styles.hint}>{erases ? "Erases" : "Lays on"} (E)</span>
+        <span className={styles.hint}>{of === "drawing" ? "Takes away what was laid on (E)" : "Brings both back to nothing (E)"}</span>
       </div>
     </>
   );

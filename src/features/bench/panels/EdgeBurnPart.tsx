@@ -2,7 +2,7 @@
 import { MOST_BEGINS, restingEdgeBurn } from "@/core/edges/edgeBurn";
 import { MOST_STOPS } from "@/core/exposure/exposure";
 import type { EdgeBurnMove, Pass } from "@/core/plan/plan";
-import { formatStops } from "@/core/zones/zone";
+import { formatStops, parseStops } from "@/core/zones/zone";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../BenchContext";
 import { withMove } from "../benchStore";
@@ -33,6 +33,7 @@ export function EdgeBurnPart({ pass, move }: { pass: Pass; move: EdgeBurnMove })
         step={1 / 12}
         rest={RESTING.stops}
         format={formatStops}
+        parse={parseStops}
         onChange={(stops) => change({ stops })}
       />
       <PassSlider

@@ -1,10 +1,12 @@
 "use client";
+import { useEffect, useRef } from "react";
 import { MOST_CEILING, MOST_STOPS } from "@/core/exposure/exposure";
 import type { ExposureMove, Pass } from "@/core/plan/plan";
-import { formatStops, zoneNumeral } from "@/core/zones/zone";
+import { formatStops, parseStops, zoneNumeral } from "@/core/zones/zone";
 import { formatPercent, parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../BenchContext";
 import { isExposing, withMove, type DrawingTool } from "../benchStore";
+import { parseCeiling } from "./parseCeiling";
 import { BrushSettings } from "./BrushSettings";
 import { ClearingChoice } from "./ClearingChoice";
 import { Part } from "./Panel";
@@ -27,6 +29,10 @@ const TOOLS: { tool: DrawingTool; label: string; hint: string; needsStrokes?: bo
 export function ExposurePart({ pass, move }: { pass: Pass; move: ExposureMove }) {
   const { store } = useBench();
   const tool = useBenchState((state) => state.tool);
+  const part = useRef<HTMLElement>(null);
+  useEffect(() => {
+    if (TOOLS.some((other) => other.tool === tool)) bringIntoView(part.current);
+  }, [tool]);
   const exposing = useBenchState((state) => state.exposing);
   const { adjust, commit, set } = store.getState();
   const change = (changed: Partial<ExposureMove>) => adjust((plan) => withMove(plan, pass.id, { ...move, ...changed }));
@@ -47,8 +53,8 @@ export function ExposurePart({ pass, move }: { pass: Pass; move: ExposureMove })
     />
   );
   return (
-    <Part title="Exposure" state={move.strokes.length > 0 ? `${count(false)} dodged, ${count(true)} burned` : undefined}>
-      <div className={styles.chips} role="group" aria-label="Paint with">
+    <Part ref={part} title="Exposure" state={move.strokes.length > 0 ? `${count(false)} dodged, ${count(true)} burned` : undefined}>
+      <div className={`${styles.chips} ${styles.pairs}`} role="group" aria-label="Paint with">
         {TOOLS.map(({ tool: name, label, hint, needsStrokes }) => (
           <button
             key={name}
@@ -76,7 +82,8 @@ export function ExposurePart({ pass, move }: { pass: Pass; move: ExposureMove })
             max={MOST_CEILING}
             step={STOP_STEP}
             rest={0.5}
-            format={formatStops}
+            format={(ceiling) => formatStops(tool === "burn" ? -ceiling : ceiling)}
+            parse={parseCeiling}
             onChange={(ceiling) => set({ exposing: { ...exposing, ceiling } })}
             onCommit={() => {}}
             onCommitSoon={() => {}}
@@ -94,6 +101,7 @@ export function ExposurePart({ pass, move }: { pass: Pass; move: ExposureMove })
         step={STOP_STEP}
         rest={0}
         format={formatStops}
+        parse={parseStops}
         onChange={(flat) => change({ flat })}
       />
       <p className={styles.hint}>
@@ -122,4 +130,9 @@ export function ExposurePart({ pass, move }: { pass: Pass; move: ExposureMove })
       />
     </Part>
   );
+}
+
+/** Scrolls to the settings of a tool taken up, where they would lie below the window's edge. */
+function bringIntoView(part: HTMLElement | null): void {
+  if (part && part.getBoundingClientRect().bottom > window.innerHeight) part.scrollIntoView({ block: "start" });
 }

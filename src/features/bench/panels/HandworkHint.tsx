@@ -12,7 +12,7 @@ export function HandworkHint({ pass }: { pass: Pass }) {
   const found = useHandwork(pass.id);
   if (!found) return null;
   const { patches } = found;
-  if (patches.length === 0) return <p className={styles.hint}>The hand shows nowhere.</p>;
+  if (patches.length === 0) return <p className={styles.hint}>The hand shows nowhere in this pass.</p>;
   return (
     <>
       <p className={styles.hint} data-testid="handwork-hint">

@@ -1,7 +1,7 @@
 "use client";
 import { LEAST_LIMIT, MOST_LIMIT, MOST_MAP_SOFTEN } from "@/core/exposure/exposure";
 import type { ExposureMove, Pass } from "@/core/plan/plan";
-import { formatStops } from "@/core/zones/zone";
+import { formatStops, parseStops } from "@/core/zones/zone";
 import { parsePercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../BenchContext";
 import { withMove } from "../benchStore";
@@ -57,6 +57,7 @@ export function PaintedMapPart({ pass, move }: { pass: Pass; move: ExposureMove 
             step={STOP_STEP}
             rest={NO_LIMIT}
             format={(limit) => (limit > MOST_LIMIT ? "no limit" : formatStops(limit))}
+            parse={parseStops}
             onChange={(limit) => change({ limit: limit > MOST_LIMIT + STOP_STEP / 2 ? null : Math.min(limit, MOST_LIMIT) })}
           />
           <SwitchRow

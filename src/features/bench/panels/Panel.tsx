@@ -1,4 +1,4 @@
-import type { ReactNode } from "react";
+import type { ReactNode, Ref } from "react";
 import styles from "./Panel.module.css";
 
 /** The panel of the step in hand: its name and place, then its parts. */
@@ -15,9 +15,9 @@ export function Panel({ title, place, children }: { title: ReactNode; place: str
 }
 
 /** One part of a panel, with a few words on how it stands. */
-export function Part({ title, state, children }: { title: string; state?: ReactNode; children: ReactNode }) {
+export function Part({ title, state, children, ref }: { title: string; state?: ReactNode; children: ReactNode; ref?: Ref<HTMLElement> }) {
   return (
-    <section className={styles.part}>
+    <section ref={ref} className={styles.part}>
       <h3>
         {title}
         {state && <span className={styles.state}>{state}</span>}

@@ -6,6 +6,7 @@ import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../BenchContext";
 import { LEAST_BRUSH, MOST_BRUSH } from "../brushSize";
 import { adjustPicked, deletePicked } from "../pickedStrokes";
+import { parseCeiling } from "./parseCeiling";
 import { PassSlider } from "./PassSlider";
 import { StrokePlaces } from "./StrokePlaces";
 import styles from "./Panel.module.css";
@@ -48,7 +49,7 @@ function PickedEdits({ pass, last, count }: { pass: Pass; last: ExposureStroke; 
       step={step}
       rest={key === "ceiling" ? 0.5 : key === "radius" ? 0.06 : 0.1}
       format={format}
-      {...(key === "ceiling" ? {} : { parse: parsePercent })}
+      parse={key === "ceiling" ? parseCeiling : parsePercent}
       onChange={(value) => adjustPicked(store, (stroke) => ({ ...stroke, [key]: value }))}
     />
   );
@@ -57,7 +58,7 @@ function PickedEdits({ pass, last, count }: { pass: Pass; last: ExposureStroke; 
       <p className={styles.hint}>
         {strokes} picked, {last.erase ? "erasing" : last.burns ? "burning" : "dodging"}
       </p>
-      {!last.erase && slider("ceiling", "Ceiling", [0, MOST_CEILING, 1 / 12], formatStops)}
+      {!last.erase && slider("ceiling", "Ceiling", [0, MOST_CEILING, 1 / 12], (stops) => formatStops(last.burns ? -stops : stops))}
       {slider("radius", "Size", [LEAST_BRUSH, MOST_BRUSH, 0.002], (value) => `${(100 * value).toFixed(1)} %`)}
       {slider("hardness", "Hardness", [0, 1, 0.01], formatPercent)}
       <div className={styles.row}>

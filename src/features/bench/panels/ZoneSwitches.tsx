@@ -1,4 +1,5 @@
 "use client";
+import { useRef, type HTMLAttributes } from "react";
 import type { Pass } from "@/core/plan/plan";
 import { ZONE_COUNT, zoneNumeral } from "@/core/zones/zone";
 import { useBench } from "../BenchContext";
@@ -20,10 +21,21 @@ export function ZoneSwitches({ pass }: { pass: Pass }) {
     const zonesOff = isOff ? pass.zonesOff.filter((other) => other !== zone) : [...pass.zonesOff, zone].sort((a, b) => a - b);
     change(zonesOff, `Zone ${zoneNumeral(zone)} ${isOff ? "on" : "off"}`);
   };
+  const sweep = useSweep(
+    (zones) => adjust((plan) => withPass(plan, pass.id, (now) => ({ ...now, zonesOff: allBut(zones) }))),
+    ([from, to]) =>
+      commit(`${from === to ? `Zone ${zoneNumeral(from)}` : `Zones ${zoneNumeral(from)} to ${zoneNumeral(to)}`} alone in ${pass.name}`),
+  );
   const off = pass.zonesOff.length;
   return (
     <>
-      <div className={styles.zones} role="group" aria-label="Zones the pass acts on">
+      <div
+        className={styles.zones}
+        role="group"
+        aria-label="Zones the pass acts on"
+        title="Press to switch one, drag across to take just those, double click for one alone"
+        {...sweep}
+      >
         {ZONES.map((zone) => (
           <button
             key={zone}
@@ -32,13 +44,9 @@ export function ZoneSwitches({ pass }: { pass: Pass }) {
             aria-pressed={!pass.zonesOff.includes(zone)}
             aria-label={`Zone ${zoneNumeral(zone)}`}
             data-testid={`zone-switch-${zone}`}
+            data-zone={zone}
             onClick={() => toggle(zone)}
-            onDoubleClick={() =>
-              change(
-                ZONES.filter((other) => other !== zone),
-                `Zone ${zoneNumeral(zone)} alone`,
-              )
-            }
+            onDoubleClick={() => change(allBut([zone, zone]), `Zone ${zoneNumeral(zone)} alone`)}
           >
             {zoneNumeral(zone)}
           </button>
@@ -65,4 +73,38 @@ export function ZoneSwitches({ pass }: { pass: Pass }) {
       )}
     </>
   );
+}
+
+/** From one zone to another. */
+type Zones = [from: number, to: number];
+
+const allBut = ([from, to]: Zones) => ZONES.filter((zone) => zone < from || zone > to);
+
+/** A drag across the switches, from the zone it began on; a press that stays on one is none. */
+function useSweep(onSwept: (zones: Zones) => void, onEnd: (zones: Zones) => void): HTMLAttributes<HTMLElement> {
+  const begun = useRef<number | undefined>(undefined);
+  const swept = useRef<Zones | undefined>(undefined);
+  const end = () => {
+    if (swept.current) onEnd(swept.current);
+    begun.current = swept.current = undefined;
+  };
+  return {
+    onPointerDown: (event) => {
+      if (event.button === 0) begun.current = zoneUnder(event);
+    },
+    onPointerMove: (event) => {
+      const zone = begun.current === undefined ? undefined : zoneUnder(event);
+      if (zone === undefined || (zone === begun.current && !swept.current)) return;
+      event.currentTarget.setPointerCapture(event.pointerId);
+      swept.current = [Math.min(begun.current!, zone), Math.max(begun.current!, zone)];
+      onSwept(swept.current);
+    },
+    onPointerUp: end,
+    onLostPointerCapture: end,
+  };
+}
+
+function zoneUnder({ clientX, clientY }: { clientX: number; clientY: number }): number | undefined {
+  const zone = document.elementFromPoint(clientX, clientY)?.closest<HTMLElement>("[data-zone]")?.dataset.zone;
+  return zone === undefined ? undefined : Number(zone);
 }
