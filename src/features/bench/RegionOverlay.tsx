@@ -4,7 +4,7 @@ import type { Region } from "@/core/region/region";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBenchState } from "./BenchContext";
 import { chosenPass, chosenRegion, isDrawing } from "./benchStore";
-import { planeLines } from "./planeLines";
+import { planeAreas } from "./planeLines";
 import { ShapeHandles } from "./ShapeHandles";
 import { useSmallPlane } from "./useSmallPlane";
 import { useWorkingElsewhere } from "./useWorkingElsewhere";
@@ -43,7 +43,7 @@ function Contours({ region, size }: { region: Region; size: Size }) {
   const tool = useBenchState((state) => state.tool);
   const paths = useMemo(() => {
     if (!found) return undefined;
-    return planeLines(
+    return planeAreas(
       found,
       LEVELS.map((level) => level * region.density),
       size,
