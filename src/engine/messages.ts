@@ -4,7 +4,7 @@ import type { ExposureStroke } from "@/core/exposure/exposure";
 import type { Plan } from "@/core/plan/plan";
 import type { Look } from "@/core/view/toneTables";
 import type { Hand } from "./runs";
-import type { PointReading, StageHistograms } from "./stage";
+import type { PointReading, StageHistograms } from "./stageTypes";
 import type { WirePlan } from "./wirePlan";
 
 // What the page and its worker say to each other.

@@ -13,7 +13,7 @@ import { rasterShape, type DrawnShape } from "@/core/region/rasterShape";
 import { isReadOnTheWay } from "./maskKeys";
 import { gateTableOf, maskPlane, repairPlane, type MaskPicture } from "./maskPlane";
 import { NO_HAND, runsOf } from "./runs";
-import { applyRun, NO_BASES, type Bases } from "./stage";
+import { applyRun, NO_BASES, type Bases } from "./applyRun";
 import type { ShownMask } from "./stageMasks";
 import { inNewState } from "./grownPlane";
 import { StopsPlanes } from "./stopsPlanes";

@@ -54,3 +54,14 @@ export function runsOf(plan: CompiledPlan, hand: Hand, fuser?: TableFuser): Run[
     return { from, to, spatial, exposure, mask, gateTable, tables: fuser && tables.length >= LEAST_FUSED ? [fuser.fuse(tables)] : tables };
   });
 }
+
+/** Runs in sweeps over the picture, each beginning with the mix, at `start`, or at a barrier; one at least, if without runs. */
+export function sweepsOf(runs: readonly Run[], barriers: ReadonlySet<number>, start: number | undefined): Run[][] {
+  const sweeps: Run[][] = [[]];
+  for (const run of runs) {
+    const mustBegin = barriers.has(run.from) && (sweeps.at(-1)!.length > 0 || start === undefined);
+    if (mustBegin) sweeps.push([run]);
+    else sweeps.at(-1)!.push(run);
+  }
+  return sweeps;
+}

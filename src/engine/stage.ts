@@ -1,13 +1,14 @@
-import type { CompiledMask, CompiledPass, CompiledPlan, PlacedStops } from "@/core/plan/compilePlan";
+import type { CompiledMask, CompiledPass, CompiledPlan } from "@/core/plan/compilePlan";
 import { linearP3ToOklab, oklabToLch } from "@/core/colour/oklab";
 import type { SourceSpace } from "@/core/colour/sourceSpace";
 import type { Planes } from "@/core/kernels/reference";
 import { gridOf } from "@/core/region/grid";
 import { areaReduceRows, fitLongEdge, type Size } from "@/core/spatial/areaReduce";
-import { toneBase, type ToneBase } from "@/core/spatial/toneBase";
+import { toneBase } from "@/core/spatial/toneBase";
 import { ditherRow, NO_DITHER } from "@/core/view/dither";
 import { drawScreens } from "@/core/view/screens";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
+import { applyRun, type Bases, type StepBase } from "./applyRun";
 import { BAND_PIXELS, BandMachine, type BandPlace } from "./bandMachine";
 import { Checkpoints, keysAfter, NO_KEYS, passPainted, type StepKeys } from "./checkpoints";
 import { FUSED_KNOTS, TableFuser } from "./fuseTables";
@@ -15,69 +16,9 @@ import { rowsSince, type GrownPlane, type Rows } from "./grownPlane";
 import { ANALYSIS_EDGE, gateBase, type Analysis } from "./maskBases";
 import { isGatheredOnTheWay, isReadOnTheWay, needsBases, type MaskBases } from "./maskKeys";
 import { gateTableOf, type MaskPicture } from "./maskPlane";
-import { gathers, NO_HAND, runsOf, type Hand, type Run } from "./runs";
+import { gathers, NO_HAND, runsOf, sweepsOf, type Hand, type Run } from "./runs";
 import { StageMasks, type ShownMask } from "./stageMasks";
-
-/** How a stage is turned into pixels. */
-export interface Showing {
-  /** Levels 0–255 over tone, or over linear light when `of` is the colour. */
-  table: Float32Array;
-  dithered: boolean;
-  /** The finished tones, the source colours instead, what the passes in hand change, on mid grey, or a mask. */
-  of: "print" | "colour" | "change" | "mask" | "exposure";
-  /** The pass whose stops are shown. */
-  exposed?: StopsOf | undefined;
-  /** The mask shown: white acts, black does not. */
-  mask?: ShownMask | undefined;
-  /** Whether full black is drawn as a line screen and bare paper as a dot screen. */
-  screens: boolean;
-}
-
-/** A pass that gives stops to places. */
-export interface StopsOf {
-  id: string;
-  move: PlacedStops;
-}
-
-/** Tone histograms of HISTOGRAM_BINS. */
-export interface StageHistograms {
-  /** Entering and leaving the passes in hand; both leave the mix where none is. */
-  entering: Uint32Array;
-  leaving: Uint32Array;
-  /** Histogram of the finished tones. */
-  finished: Uint32Array;
-}
-
-export interface PointReading {
-  /** Tones entering and leaving the passes in hand, and finished. */
-  entering: number;
-  leaving: number;
-  finished: number;
-  /** Stops given to the place by the pass in hand; undefined where it gives none. */
-  painted: number | undefined;
-  /** How far the place is let through by the mask of the pass in hand, as far as place and original tell it; undefined where it has none. */
-  masked: number | undefined;
-  /** The source colour in OKLCH. */
-  chroma: number;
-  hueDeg: number;
-  lightness: number;
-}
-
-/** What a pass needs of the whole of the tones that enter it. */
-export interface StepBase {
-  /** For a spatial step. */
-  surroundings: ToneBase | undefined;
-  /** For a blurred gate. */
-  gate: ToneBase | undefined;
-}
-
-/** What a part of a picture cannot know by itself. */
-export interface Bases {
-  /** By the step whose tones they were gathered from. */
-  steps: ReadonlyMap<number, StepBase>;
-  masks: MaskBases;
-}
-export const NO_BASES: Bases = { steps: new Map(), masks: new Map() };
+import type { PointReading, Showing, StageHistograms, StagePlace, StopsOf } from "./stageTypes";
 
 /** Tones are read from the mean of a square this many pixels to each side. */
 const READING_REACH = 1;
@@ -86,13 +27,6 @@ const CHANGE_GAIN = 2;
 /** How far a painted stop lies from mid grey where the map is shown alone: half a stop is three quarters of a zone. */
 const MAP_GAIN = 0.15;
 const COLOURS = ["red", "green", "blue"] as const;
-
-/** Where a stage lies that holds only a part of a picture: its corner, and the whole picture's size at this scale. */
-export interface StagePlace {
-  x: number;
-  y: number;
-  whole: Size;
-}
 
 /**
  * A picture, or a part of one, held ready for quick re-rendering: linear colour once decoded, and the
@@ -556,41 +490,4 @@ type LaidRun = Run & {
   base: StepBase | undefined;
 };
 
-/** What was laid out for a run. */
-export interface Laid {
-  base?: StepBase | undefined;
-  /** What strokes on its gate add to the mask, from `first` on. */
-  added?: Float32Array | undefined;
-  first?: number;
-  /** Whether stops painted by hand lie in the machine. */
-  isPainted?: boolean;
-}
-
-/** Does a run on the band in the machine; its mask, if it has one, lies there already. */
-export function applyRun(
-  machine: BandMachine,
-  { spatial, exposure, tables, mask, gateTable }: Pick<Run, "spatial" | "exposure" | "tables" | "mask" | "gateTable">,
-  { base, added, first = 0, isPainted = false }: Laid,
-  place: BandPlace,
-): void {
-  if (!spatial && !exposure && tables.length === 0) return;
-  if (mask && base?.gate) machine.narrowMask(base.gate, place);
-  if (mask) machine.openMask(gateTable, added, first);
-  if (spatial) machine.applySpatial(spatial, base!.surroundings!, place, !!mask);
-  else if (exposure) machine.applyExposure(exposure, isPainted, !!mask);
-  else if (mask) machine.applyTableByMask(tables[0]!);
-  else machine.applyTables(tables);
-}
-
 type UseBand = (first: number, end: number, y: number, rows: number) => void;
-
-/** Runs in sweeps over the picture, each beginning with the mix, at `start`, or at a barrier; one at least, if without runs. */
-function sweepsOf(runs: readonly Run[], barriers: ReadonlySet<number>, start: number | undefined): Run[][] {
-  const sweeps: Run[][] = [[]];
-  for (const run of runs) {
-    const mustBegin = barriers.has(run.from) && (sweeps.at(-1)!.length > 0 || start === undefined);
-    if (mustBegin) sweeps.push([run]);
-    else sweeps.at(-1)!.push(run);
-  }
-  return sweeps;
-}

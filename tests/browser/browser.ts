@@ -40,18 +40,19 @@ export function ownBrowser(): { newPage(): Promise<Page>; faults: string[]; addr
 }
 
 /** The middle of an element, in CSS pixels. */
-export async function middleOf(page: Page, selector: string): Promise<{ x: number; y: number }> {
+export async function middleOf(page: Page, selector: string): Promise<ScreenPoint> {
   const box = await (await page.waitForSelector(selector))!.boundingBox();
   return { x: box!.x + box!.width / 2, y: box!.y + box!.height / 2 };
 }
 
+/** In CSS pixels. */
+interface ScreenPoint {
+  x: number;
+  y: number;
+}
+
 /** Presses at a place, moves in steps, lets go. */
-export async function drag(
-  page: Page,
-  from: { x: number; y: number },
-  to: { x: number; y: number },
-  before?: () => Promise<unknown>,
-): Promise<void> {
+export async function drag(page: Page, from: ScreenPoint, to: ScreenPoint, before?: () => Promise<unknown>): Promise<void> {
   await page.mouse.move(from.x, from.y);
   await page.mouse.down();
   await before?.();
@@ -127,6 +128,28 @@ export async function openOwnPrint(page: Page, address: string, file: string): P
   });
   const { printId } = (await response.json()) as { printId: string };
   await page.goto(`${address}/prints/${printId}`);
+  await settled(page);
+}
+
+/** A stroke of a pen on the picture at one pressure, by made events: there is no pen to press. */
+export async function penStroke(page: Page, from: ScreenPoint, to: ScreenPoint, pressure: number): Promise<void> {
+  await page.evaluate(
+    (a, b, force) => {
+      const canvas = document.querySelector('[data-testid="preview"]')!;
+      const easel = document.querySelector('[data-testid="easel"]') as HTMLElement;
+      easel.setPointerCapture = () => {}; // no such pen is there to be captured
+      const of = { bubbles: true, pointerId: 7, pointerType: "pen", pressure: force, buttons: 1 };
+      const send = (type: string, clientX: number, clientY: number, button = -1) =>
+        canvas.dispatchEvent(new PointerEvent(type, { ...of, clientX, clientY, button }));
+      send("pointerdown", a.x, a.y, 0);
+      for (let k = 1; k <= 20; k++) send("pointermove", a.x + ((b.x - a.x) * k) / 20, a.y + ((b.y - a.y) * k) / 20);
+      delete (easel as { setPointerCapture?: unknown }).setPointerCapture;
+      easel.dispatchEvent(new PointerEvent("lostpointercapture", { bubbles: true, pointerId: 7, pointerType: "pen" }));
+    },
+    from,
+    to,
+    pressure,
+  );
   await settled(page);
 }
 

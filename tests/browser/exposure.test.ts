@@ -1,6 +1,6 @@
 import type { Page } from "puppeteer-core";
 import { beforeAll, describe, expect, test } from "vitest";
-import { drag, middleOf, openOwnPrint, ownBrowser, pick, pixelsAt, press, settled, textOf } from "./browser";
+import { drag, middleOf, openOwnPrint, ownBrowser, penStroke, pick, pixelsAt, press, settled, textOf } from "./browser";
 
 // Dodging and burning by hand, over all and zone by zone, through the real page.
 
@@ -74,6 +74,26 @@ describe("the brush", () => {
     const back = await greys();
     expect(back[0]).toBeGreaterThan(burned[0]!);
     await undo(8);
+  });
+  test("a pen that presses harder dodges more", async () => {
+    await page.keyboard.press("d");
+    const sheet = (await (await page.$('[data-testid="preview"]'))!.boundingBox())!;
+    const at = (x: number, y: number) => ({ x: sheet.x + x * sheet.width, y: sheet.y + y * sheet.height });
+    const painted = async (pressure: number) => {
+      await penStroke(page, at(0.24, 0.7), at(0.36, 0.7), pressure);
+      await page.mouse.move(at(0.3, 0.7).x, at(0.3, 0.7).y, { steps: 2 });
+      const read = await page.waitForFunction(
+        () => /\+(0\.\d\d|[⅓¼½]) painted/.exec(document.querySelector('[data-testid="readout"]')?.textContent ?? "")?.[1],
+      );
+      const words = String(await read.jsonValue());
+      await undo(1);
+      await page.mouse.move(at(0.32, 0.7).x, at(0.32, 0.7).y, { steps: 2 });
+      await page.waitForFunction(() => !/\+\S+ painted/.test(document.querySelector("[data-testid=readout]")?.textContent ?? ""));
+      return { "⅓": 1 / 3, "¼": 1 / 4, "½": 1 / 2 }[words] ?? Number(words);
+    };
+    const [soft, hard] = [await painted(0.2), await painted(1)];
+    expect(soft).toBeGreaterThan(0);
+    expect(hard).toBeGreaterThan(2.5 * soft);
   });
   test("in another kind of pass it says where it belongs", async () => {
     await page.click('[data-testid="pass-1"]');

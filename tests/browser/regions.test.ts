@@ -3,7 +3,7 @@ import { join } from "node:path";
 import type { ElementHandle, Page } from "puppeteer-core";
 import sharp from "sharp";
 import { beforeAll, describe, expect, test } from "vitest";
-import { drag, middleOf, openOwnPrint, ownBrowser, pick, pixelsAt, press, settled, textOf } from "./browser";
+import { drag, middleOf, openOwnPrint, ownBrowser, penStroke, pick, pixelsAt, press, settled, textOf } from "./browser";
 
 import { temporaryFolder } from "../temporary";
 
@@ -212,37 +212,7 @@ describe("the brush", () => {
   });
   test("a pen's pressure weakens the flow", async () => {
     await clearRegion();
-    const paint = async (pressure: number, row: number) => {
-      const [from, to] = [await placeOf([0.3, row]), await placeOf([0.7, row])];
-      await page.evaluate(
-        (a, b, force) => {
-          const canvas = document.querySelector('[data-testid="preview"]')!;
-          const easel = document.querySelector('[data-testid="easel"]') as HTMLElement;
-          easel.setPointerCapture = () => {}; // no such pen is there to be captured
-          const send = (type: string, x: number, y: number) =>
-            canvas.dispatchEvent(
-              new PointerEvent(type, {
-                bubbles: true,
-                pointerId: 7,
-                pointerType: "pen",
-                pressure: force,
-                clientX: x,
-                clientY: y,
-                button: type === "pointerdown" ? 0 : -1,
-                buttons: 1,
-              }),
-            );
-          send("pointerdown", a.x, a.y);
-          for (let k = 1; k <= 20; k++) send("pointermove", a.x + ((b.x - a.x) * k) / 20, a.y);
-          delete (easel as { setPointerCapture?: unknown }).setPointerCapture;
-          easel.dispatchEvent(new PointerEvent("lostpointercapture", { bubbles: true, pointerId: 7, pointerType: "pen" }));
-        },
-        from,
-        to,
-        pressure,
-      );
-      await settled(page);
-    };
+    const paint = async (pressure: number, row: number) => penStroke(page, await placeOf([0.3, row]), await placeOf([0.7, row]), pressure);
     await paint(0.9, 0.3);
     await paint(0.1, 0.7);
     await page.keyboard.down("w");

@@ -8,7 +8,9 @@ import type { BenchLook, Frame, FromWorker, Glimpse, LevelArea, Place, RenderReq
 import { looksAtWhole } from "../runs";
 import { PlanReceiver } from "../wirePlan";
 import { SmallPictures, stopsOf } from "./smallPictures";
-import { NO_BASES, Stage, type Bases, type Showing, type StopsOf } from "../stage";
+import { NO_BASES, type Bases } from "../applyRun";
+import { Stage } from "../stage";
+import type { Showing, StopsOf } from "../stageTypes";
 import type { ShownMask } from "../stageMasks";
 
 // The page's worker: holds the decoded picture and its tones after each pass, and renders frames.

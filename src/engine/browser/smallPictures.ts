@@ -6,7 +6,8 @@ import type { Pass, Plan } from "@/core/plan/plan";
 import { fitLongEdge } from "@/core/spatial/areaReduce";
 import { lookTable } from "@/core/view/toneTables";
 import type { Glimpse, GlimpseOf, PlaneOf, SmallPlane } from "../messages";
-import type { Showing, Stage, StopsOf } from "../stage";
+import type { Stage } from "../stage";
+import type { Showing, StopsOf } from "../stageTypes";
 
 /** Long edge of the small pictures on slips and cards, in pixels. */
 const GLIMPSE_EDGE = 144;

@@ -1,7 +1,7 @@
 import type { CompiledPlan } from "@/core/plan/compilePlan";
 import type { Size } from "@/core/spatial/areaReduce";
 import { rowRenderer } from "../renderRows";
-import type { Bases } from "../stage";
+import type { Bases } from "../applyRun";
 import type { ShownMask } from "../stageMasks";
 import { RawLevels, type RawLayout } from "./rawLevels";
 

@@ -11,7 +11,7 @@ import type { Combine, Corner, Point, Region } from "@/core/region/region";
 import { placeOfSet } from "@/core/plan/editPasses";
 import type { BenchLook, Place } from "@/engine/messages";
 import type { Hand } from "@/engine/runs";
-import type { PointReading, StageHistograms } from "@/engine/stage";
+import type { PointReading, StageHistograms } from "@/engine/stageTypes";
 import { redoTarget, undoTarget, withStep, type History } from "./history";
 import type { SaveQueue, SaveState } from "./saveQueue";
 import type { Unsent } from "./unsentStore";

@@ -2,7 +2,7 @@ import { openGate, type Gate } from "@/core/gate/gate";
 import { hueName } from "@/core/mix/hueCurve";
 import type { Plan } from "@/core/plan/plan";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
-import type { PointReading } from "@/engine/stage";
+import type { PointReading } from "@/engine/stageTypes";
 import { chosenPass, withPass, type BenchStore } from "./benchStore";
 import type { Puller } from "./pulling";
 import { snapZone } from "./snapZone";

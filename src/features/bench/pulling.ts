@@ -3,7 +3,7 @@ import { placementCurve } from "@/core/placement/placementCurve";
 import { addStrand, moveStrand } from "@/core/placement/strand";
 import type { Plan } from "@/core/plan/plan";
 import { formatStops, formatZone, LAST_ZONE } from "@/core/zones/zone";
-import type { PointReading } from "@/engine/stage";
+import type { PointReading } from "@/engine/stageTypes";
 import { chosenPass, withMove, type BenchStore, type Tool } from "./benchStore";
 import { pullGate, pullHueLimit } from "./gatePulls";
 import { snapZone } from "./snapZone";

@@ -1,0 +1,55 @@
+import type { PlacedStops } from "@/core/plan/compilePlan";
+import type { Size } from "@/core/spatial/areaReduce";
+import type { ShownMask } from "./stageMasks";
+
+/** How a stage is turned into pixels. */
+export interface Showing {
+  /** Levels 0–255 over tone, or over linear light when `of` is the colour. */
+  table: Float32Array;
+  dithered: boolean;
+  /** The finished tones, the source colours instead, what the passes in hand change, on mid grey, or a mask. */
+  of: "print" | "colour" | "change" | "mask" | "exposure";
+  /** The pass whose stops are shown. */
+  exposed?: StopsOf | undefined;
+  /** The mask shown: white acts, black does not. */
+  mask?: ShownMask | undefined;
+  /** Whether full black is drawn as a line screen and bare paper as a dot screen. */
+  screens: boolean;
+}
+
+/** A pass that gives stops to places. */
+export interface StopsOf {
+  id: string;
+  move: PlacedStops;
+}
+
+/** Tone histograms of HISTOGRAM_BINS. */
+export interface StageHistograms {
+  /** Entering and leaving the passes in hand; both leave the mix where none is. */
+  entering: Uint32Array;
+  leaving: Uint32Array;
+  /** Histogram of the finished tones. */
+  finished: Uint32Array;
+}
+
+export interface PointReading {
+  /** Tones entering and leaving the passes in hand, and finished. */
+  entering: number;
+  leaving: number;
+  finished: number;
+  /** Stops given to the place by the pass in hand; undefined where it gives none. */
+  painted: number | undefined;
+  /** How far the place is let through by the mask of the pass in hand, as far as place and original tell it; undefined where it has none. */
+  masked: number | undefined;
+  /** The source colour in OKLCH. */
+  chroma: number;
+  hueDeg: number;
+  lightness: number;
+}
+
+/** Where a stage lies that holds only a part of a picture: its corner, and the whole picture's size at this scale. */
+export interface StagePlace {
+  x: number;
+  y: number;
+  whole: Size;
+}
