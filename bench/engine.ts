@@ -92,41 +92,49 @@ async function exports24(folder: string): Promise<void> {
     );
   }
   await maskedExport(files.tiff16!, folder);
-  const peak = await new Promise<number>((resolve) => {
-    const child = fork(new URL(import.meta.url), ["--one-export", files.tiff16!, join(folder, "peak.tif")]);
-    child.once("message", (kilobytes) => resolve(Number(kilobytes) / 1024));
-  });
-  console.log(
-    `24 MP tiff16 → tiff16: peak resident memory ${peak.toFixed(0)} MB (the picture itself is ${(statSync(files.tiff16!).size / 1024 ** 2).toFixed(0)} MB)`,
-  );
+  const itself = (statSync(files.tiff16!).size / 1024 ** 2).toFixed(0);
+  for (const plan of Object.keys(PLANS)) {
+    const peak = await new Promise<number>((resolve) => {
+      const child = fork(new URL(import.meta.url), ["--one-export", files.tiff16!, join(folder, "peak.tif"), plan]);
+      child.once("message", (kilobytes) => resolve(Number(kilobytes) / 1024));
+    });
+    console.log(`24 MP tiff16 → tiff16, ${plan}: peak resident memory ${peak.toFixed(0)} MB (the picture itself is ${itself} MB)`);
+  }
 }
 
-/** 24 megapixels through a region of 2,000 strokes, and through as many that dodge and burn, against the same without them. */
-async function maskedExport(file: string, folder: string): Promise<void> {
-  const picture = await decodePicture(file, join(folder, "masked"));
-  const masked = plan24();
-  const strokes: Stroke[] = Array.from({ length: 2000 }, (_, i) => {
+function strokes2000(): Stroke[] {
+  return Array.from({ length: 2000 }, (_, i) => {
     const [x, y] = [((i * 37) % 100) / 100, ((i * 53) % 66) / 100];
     const path = packPath([0, 1, 2, 3].map((k) => ({ x: x + 0.03 * k, y: y + 0.02 * Math.sin(k + i), pressure: 1 })));
     return { radius: 0.02, hardness: 0.3, flow: 0.1, pressure: "none", erase: false, path };
   });
-  masked.regions = [{ ...emptyRegion("region", "Region"), shapes: [{ id: "area", combine: "add", kind: "brush", x: 0, y: 0, strokes }] }];
-  masked.passes[0]!.region = "region";
-  const [plain] = await timed(() => renderPicture(picture, plan24(), { depth: 16, threads: 2, threadFile }));
-  const painted = plan24();
-  const burning = strokes.map((stroke, k) => ({ ...stroke, burns: k % 2 === 0, ceiling: 0.5 }));
-  painted.passes.push({
-    ...restingPass("exposure", "painted", "Painted"),
-    move: { kind: "exposure", ...restingExposure(), strokes: burning },
-  });
-  for (const [name, plan] of [
-    ["through a region", masked],
-    ["with an exposure", painted],
-  ] as const) {
-    const [took] = await timed(() => renderPicture(picture, plan, { depth: 16, threads: 2, threadFile }));
-    console.log(
-      `24 MP render on two threads: ${plain.toFixed(0)} ms, ${name} of 2,000 strokes ${took.toFixed(0)} ms (${(took / plain).toFixed(1)} times)`,
-    );
+}
+
+/** One placement alone, through a region of 2,000 strokes, and with as many that dodge and burn. */
+const PLANS: Record<string, () => Plan> = {
+  "without strokes": plan24,
+  "through a region of 2,000 strokes"() {
+    const plan = plan24();
+    const area = { id: "area", combine: "add", kind: "brush", x: 0, y: 0, strokes: strokes2000() } as const;
+    plan.regions = [{ ...emptyRegion("region", "Region"), shapes: [area] }];
+    plan.passes[0]!.region = "region";
+    return plan;
+  },
+  "with an exposure of 2,000 strokes"() {
+    const plan = plan24();
+    const strokes = strokes2000().map((stroke, k) => ({ ...stroke, burns: k % 2 === 0, ceiling: 0.5 }));
+    plan.passes.push({ ...restingPass("exposure", "painted", "Painted"), move: { kind: "exposure", ...restingExposure(), strokes } });
+    return plan;
+  },
+};
+
+async function maskedExport(file: string, folder: string): Promise<void> {
+  const picture = await decodePicture(file, join(folder, "masked"));
+  let plain = 0;
+  for (const [name, plan] of Object.entries(PLANS)) {
+    const [took] = await timed(() => renderPicture(picture, plan(), { depth: 16, threads: 2, threadFile }));
+    plain ||= took;
+    console.log(`24 MP render on two threads, ${name}: ${took.toFixed(0)} ms (${(took / plain).toFixed(1)} times)`);
   }
   rmSync(picture.file);
 }
@@ -171,9 +179,9 @@ function previews(): void {
 }
 
 if (process.argv[2] === "--one-export") {
-  const [, , , from, to] = process.argv;
+  const [, , , from, to, plan] = process.argv;
   const picture = await decodePicture(from!, `${to!}.raw`);
-  const rendered = await renderPicture(picture, plan24(), { depth: 16, threads: 2, threadFile });
+  const rendered = await renderPicture(picture, PLANS[plan!]!(), { depth: 16, threads: 2, threadFile });
   await writePrint(rendered, ExportSettings.parse({ format: "tiff16" }), to!);
   process.send!(process.resourceUsage().maxRSS);
 } else {
