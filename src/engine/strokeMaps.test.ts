@@ -95,3 +95,22 @@ test("softened as a whole, what is painted keeps its sum and loses its edges; he
   expect(peak(held)).toBeLessThan(0.8);
   expect(peak(held)).toBeGreaterThan(0.6);
 });
+
+test("a stroke that goes on on a large picture changes only the rows it reaches, and every state is what a fresh map gives", () => {
+  const maps = new StrokeMaps(whole);
+  const before = Array.from({ length: 3 }, (_, i) => stroke(i));
+  const points = Array.from({ length: 5 }, (_, i) => ({ x: 0.3 + 0.004 * i, y: 0.153 + 0.009 * i, pressure: 1 }));
+  let partly = 0;
+  for (const limit of [null, 0.4]) {
+    for (const burns of [false, true]) {
+      for (let n = 1; n <= points.length; n++) {
+        const strokes = [...before, stroke(0, { radius: 0.01, hardness: 0, burns, path: packPath(points.slice(0, n)) })];
+        const settings = { ...restingExposure(), strokes, limit };
+        const grown = maps.painted("pass", settings, part, direct())!;
+        if (grown.grown && grown.grown.rows.to - grown.grown.rows.from < part.height) partly++;
+        expect(largest(grown.plane, new StrokeMaps(whole).painted("pass", settings, part, direct())!.plane)).toBe(0);
+      }
+    }
+  }
+  expect(partly).toBeGreaterThan(4);
+});

@@ -1,14 +1,12 @@
-import { layStrokes, softness } from "@/core/brush/layStrokes";
+import { softness } from "@/core/brush/layStrokes";
 import type { Stroke } from "@/core/brush/stroke";
 import { exposureGoal, limitedStops, strokesOf, type ExposureSettings, type ExposureStroke } from "@/core/exposure/exposure";
 import { wholeGrid, type Grid } from "@/core/region/grid";
-import { brushGoal, brushGrid } from "@/core/region/rasterShape";
 import type { BrushShape } from "@/core/region/region";
-import { strokesKey } from "@/core/region/shapeKey";
 import { scaledTo, type Size } from "@/core/spatial/areaReduce";
 import { gaussianBlur } from "@/core/spatial/gaussianBlur";
 import { layBase } from "@/core/spatial/layBase";
-import { inNewState, NO_ROWS, rowsSince, rowsTogether, type GrownPlane } from "./grownPlane";
+import { inNewState, NO_ROWS, rowsSince, rowsTogether, type GrownPlane, type Rows } from "./grownPlane";
 import { keepNewest } from "./keepNewest";
 import { StrokePlanes } from "./strokePlanes";
 
@@ -23,9 +21,11 @@ const ERROR_OF_BEND = 1 / 8;
 /** A softened map's cells to its standard deviation, and its most cells along the long edge. */
 const CELLS_IN_SIGMA = 4;
 const MOST_SOFT_CELLS = 1024;
-const MOST_KEPT = 12;
-/** Passes whose stops are kept put together. */
-const MOST_PAINTED = 8;
+/** Passes and areas whose maps are kept, and the maps they are put together from. */
+const MOST_KEPT = 8;
+const MOST_MIXED = 24;
+/** Sizes in cells at which strokes are kept laid out: the one that serves, and the coarser ones tried before it. */
+const MOST_SIZES = 4;
 
 /** Strokes laid out on the pixels of a grid; `id` tells them from others. */
 export type LayStrokes = <S extends Stroke>(id: string, strokes: readonly S[], goalOf: (stroke: S) => number) => GrownPlane;
@@ -40,8 +40,11 @@ export type LayStrokes = <S extends Stroke>(id: string, strokes: readonly S[], g
 export class StrokeMaps {
   readonly #whole: Size;
   /** By the cells of their long edge. */
-  readonly #coarse = new Map<string, StrokePlanes>();
-  readonly #maps = new Map<string, Cells>();
+  readonly #planes = new Map<string, StrokePlanes>();
+  readonly #cells = new Map<string, KnownCells>();
+  readonly #bends = new Map<string, { version: number; bend: number }>();
+  /** Stops of passes on cells, and on the grids they were asked for last. */
+  readonly #mixed = new Map<string, Painted>();
   readonly #painted = new Map<string, Painted>();
 
   constructor(whole: Size) {
@@ -50,88 +53,97 @@ export class StrokeMaps {
 
   /** Stops painted by an exposure pass; undefined where nothing is. `lay` lays strokes on the grid's own pixels. */
   painted(id: string, settings: ExposureSettings, grid: Grid, lay: LayStrokes): GrownPlane | undefined {
-    const { strokes, soften, limit, dodge, burn } = settings;
-    if (strokes.every(({ erase }) => erase)) return undefined;
-    const key = () => `${id} ${soften} ${dodge} ${burn} ${strokesKey(strokes)}`; // long for thousands: made where it is used
-    const onCells = (by: LayStrokes, size: Size) =>
-      combined(mapsOf(id, settings, by), settings, new Float32Array(size.width * size.height));
-    const cells = soften > 0 ? this.#softened(key(), soften, onCells) : this.#coarseEnough(key, strokes, onCells);
+    if (settings.strokes.every(({ erase }) => erase)) return undefined;
+    const cells = settings.soften > 0 ? this.#softened(id, settings) : this.#paintedCells(id, settings);
     const known = this.#painted.get(id);
-    const painted = cells
-      ? laidFromCells(cells, `${key()} ${limit} ${JSON.stringify(grid)}`, limit, grid, known)
-      : laidOnPixels(mapsOf(id, settings, lay), settings, grid, known);
-    keepNewest(this.#painted, id, painted, MOST_PAINTED);
+    const painted = cells ? readFrom(cells, settings.limit, grid, known) : putTogether(mapsOf(id, settings, lay), settings, grid, known);
+    keepNewest(this.#painted, id, painted, MOST_KEPT);
     return painted;
   }
 
   /** A brushed area of a region on a grid; undefined where it is best laid on the grid's own pixels. */
   brushed(shape: BrushShape, grid: Grid): Float32Array | undefined {
-    const { id, strokes } = shape;
-    const cells = this.#coarseEnough(
-      () => `${id} ${shape.x} ${shape.y} ${strokesKey(strokes)}`,
-      strokes,
-      (_, size) => {
-        const own = brushGrid(shape, wholeGrid(size));
-        const plane = new Float32Array(size.width * size.height);
-        layStrokes(plane, own, strokes, brushGoal);
-        return plane;
-      },
-    );
-    return cells && layBase({ ...cells, slope: undefined }, grid, undefined);
+    const cells = this.#coarseEnough(`area ${shape.id}`, shape.strokes, [shape.x, shape.y], (size) => this.#planesOf(size).area(shape));
+    return cells && layCells(cells, grid);
   }
 
-  #softened(key: string, soften: number, combined: Combine): Cells {
-    return this.#keep(key, () => {
+  #softened(id: string, settings: ExposureSettings): Cells {
+    const { soften, dodge, burn, strokes } = settings;
+    return this.#keep(`soft ${id}`, strokes, [soften, dodge, burn], () => {
       const size = scaledTo(this.#whole, Math.min(Math.ceil(CELLS_IN_SIGMA / soften), MOST_SOFT_CELLS));
-      const plane = combined(this.#layOn(size), size);
-      return { ...size, offset: gaussianBlur(plane, size, soften * Math.max(size.width, size.height)) };
-    });
+      const { plane } = this.#onCells(id, settings, size);
+      return { ...size, ...inNewState(gaussianBlur(plane, size, soften * Math.max(size.width, size.height))) };
+    })!;
   }
 
-  /** The map on cells that serve; undefined where the picture is small, or its own pixels are hardly finer. */
-  #coarseEnough(key: () => string, strokes: readonly Stroke[], combined: Combine): Cells | undefined {
+  #paintedCells(id: string, settings: ExposureSettings): Cells | undefined {
+    const { dodge, burn, strokes } = settings;
+    return this.#coarseEnough(id, strokes, [dodge, burn], (size) => this.#onCells(id, settings, size));
+  }
+
+  #onCells(id: string, settings: ExposureSettings, size: Size): GrownPlane {
+    const key = `${id} ${size.width}`;
+    const lay: LayStrokes = (of, strokes, goalOf) => this.#planesOf(size).lay(of, strokes, goalOf);
+    const mixed = putTogether(mapsOf(id, settings, lay), { ...settings, limit: null }, wholeGrid(size), this.#mixed.get(key));
+    keepNewest(this.#mixed, key, mixed, MOST_MIXED);
+    return mixed;
+  }
+
+  /** A map on cells that serve; undefined where the picture is small, or its own pixels are hardly finer. */
+  #coarseEnough(id: string, strokes: readonly Stroke[], settings: readonly number[], layOn: (size: Size) => GrownPlane): Cells | undefined {
     const long = Math.max(this.#whole.width, this.#whole.height);
     if (long <= LARGE_EDGE) return undefined;
-    const cells = this.#keep(key(), () => {
+    return this.#keep(id, strokes, settings, () => {
       const softest = Math.min(...strokes.map(softness));
       for (let edge = Math.ceil(CELLS_IN_SOFTNESS / softest); 2 * edge <= long; edge *= 2) {
         const size = scaledTo(this.#whole, edge);
-        const offset = combined(this.#layOn(size), size);
-        if (ERROR_OF_BEND * mostBend(offset, size) <= MOST_ERROR) return { ...size, offset };
+        const cells = { ...size, ...layOn(size) };
+        if (ERROR_OF_BEND * this.#bendOf(`${id} ${edge}`, cells) <= MOST_ERROR) return cells;
       }
-      return { width: 0, height: 0, offset: NO_CELLS };
+      return undefined;
     });
-    return cells.offset === NO_CELLS ? undefined : cells;
   }
 
-  #keep(key: string, make: () => Cells): Cells {
-    const cells = this.#maps.get(key) ?? make();
-    keepNewest(this.#maps, key, cells, MOST_KEPT);
-    return cells;
+  #bendOf(key: string, cells: Cells): number {
+    const known = this.#bends.get(key);
+    const { bend } = known?.version === cells.version ? known : { bend: mostBend(cells.plane, cells) };
+    keepNewest(this.#bends, key, { version: cells.version, bend }, MOST_MIXED);
+    return bend;
   }
 
-  #layOn(size: Size): LayStrokes {
+  /** Each band of an export asks for the same: the same strokes, the very same cells. */
+  #keep(id: string, strokes: readonly Stroke[], settings: readonly number[], make: () => Cells | undefined): Cells | undefined {
+    const key = settings.join(" ");
+    const known = this.#cells.get(id);
+    const kept = known?.strokes === strokes && known.settings === key ? known : { strokes, settings: key, cells: make() };
+    keepNewest(this.#cells, id, kept, MOST_KEPT);
+    return kept.cells;
+  }
+
+  #planesOf(size: Size): StrokePlanes {
     const key = `${size.width} ${size.height}`;
-    const planes = this.#coarse.get(key) ?? new StrokePlanes(wholeGrid(size));
-    keepNewest(this.#coarse, key, planes, 2);
-    return (id, strokes, goalOf) => planes.lay(id, strokes, goalOf);
+    const planes = this.#planes.get(key) ?? new StrokePlanes(wholeGrid(size));
+    keepNewest(this.#planes, key, planes, MOST_SIZES);
+    return planes;
   }
 }
 
 /** A small plane of the whole picture. */
-interface Cells extends Size {
-  offset: Float32Array;
+type Cells = GrownPlane & Size;
+
+interface KnownCells {
+  strokes: readonly Stroke[];
+  settings: string;
+  /** Undefined where none serve. */
+  cells: Cells | undefined;
 }
-const NO_CELLS = new Float32Array(0);
 
-type Combine = (lay: LayStrokes, size: Size) => Float32Array;
-
-/** The stops of a pass put together, and from what. */
+/** The stops of a pass on a grid, and from which versions of what they were made. */
 interface Painted extends GrownPlane {
   key: string;
-  /** Versions of the maps it was put together from. */
   lights?: number | undefined;
   darks?: number | undefined;
+  cells?: number;
 }
 
 /** Lights and darks laid out; undefined where there are none. */
@@ -148,36 +160,59 @@ function mapsOf(id: string, settings: ExposureSettings, lay: LayStrokes): Maps {
   return { lights: layMap(false), darks: layMap(true) };
 }
 
-function laidFromCells(cells: Cells, key: string, limit: number | null, grid: Grid, known: Painted | undefined): Painted {
-  if (known?.key === key) return known;
-  return { ...inNewState(limited(layBase({ ...cells, slope: undefined }, grid, undefined), limit)), key };
+/** Stops read between cells. Where only strokes went on, only the rows they went over are read anew. */
+function readFrom(cells: Cells, limit: number | null, grid: Grid, known: Painted | undefined): Painted {
+  const key = JSON.stringify([limit, cells.width, cells.height, grid]);
+  const before = known?.key === key ? known : undefined;
+  const changed = before && rowsSince(cells, before.cells);
+  const rows = changed && rowsReading(changed, cells, grid);
+  const made = remade(before, rows, grid, (out, { from, to }) => {
+    out.set(limited(layCells(cells, { ...grid, y: grid.y + from, height: to - from }), limit));
+  });
+  return { ...made, key, cells: cells.version };
 }
 
-/** Where only strokes went on, only the rows they went over are put together anew. */
-function laidOnPixels(maps: Maps, settings: ExposureSettings, { width, height }: Grid, known: Painted | undefined): Painted {
+/** Stops put together from lights and darks on the grid's own pixels; the same holds. */
+function putTogether(maps: Maps, { dodge, burn, limit }: ExposureSettings, grid: Grid, known: Painted | undefined): Painted {
   const { lights, darks } = maps;
-  const key = JSON.stringify([settings.dodge, settings.burn, settings.limit, !!lights, !!darks]);
+  const key = JSON.stringify([dodge, burn, limit, !!lights, !!darks]);
   const before = known?.key === key ? known : undefined;
   const lightRows = lights ? rowsSince(lights, before?.lights) : NO_ROWS;
   const darkRows = darks ? rowsSince(darks, before?.darks) : NO_ROWS;
   const rows = before && lightRows && darkRows && rowsTogether(lightRows, darkRows);
-  if (before && rows && rows.from >= rows.to) return before;
-  const plane = before && rows ? before.plane : new Float32Array(width * height);
-  const { from, to } = rows ?? { from: 0, to: height };
-  limited(combined(maps, settings, plane.subarray(from * width, to * width), from * width), settings.limit);
-  return {
-    ...inNewState(plane, before && rows && { from: before.version, rows }),
-    key,
-    lights: lights?.version,
-    darks: darks?.version,
-  };
+  const made = remade(before, rows, grid, (out, { from, to }) => {
+    const part = (map: GrownPlane | undefined) => map?.plane.subarray(from * grid.width, to * grid.width);
+    const [light, dark] = [part(lights), part(darks)];
+    for (let i = 0; i < out.length; i++) out[i] = (light ? dodge * light[i]! : 0) - (dark ? burn * dark[i]! : 0);
+    limited(out, limit);
+  });
+  return { ...made, key, lights: lights?.version, darks: darks?.version };
 }
 
-/** What is painted, in stops: lights less darks, each by its strength, on the pixels of the maps from one on. */
-function combined(maps: Maps, { dodge, burn }: ExposureSettings, out: Float32Array, from = 0): Float32Array {
-  const [lights, darks] = [maps.lights, maps.darks].map((map) => map?.plane.subarray(from, from + out.length));
-  for (let i = 0; i < out.length; i++) out[i] = (lights ? dodge * lights[i]! : 0) - (darks ? burn * darks[i]! : 0);
-  return out;
+/** A plane as it was with some of its rows made anew, or, without rows or a plane before, all of it. */
+function remade(
+  before: GrownPlane | undefined,
+  rows: Rows | undefined,
+  { width, height }: Grid,
+  make: (out: Float32Array, rows: Rows) => void,
+): GrownPlane {
+  if (before && rows && rows.from >= rows.to) return before;
+  const plane = before && rows ? before.plane : new Float32Array(width * height);
+  const { from, to } = (before && rows) ?? { from: 0, to: height };
+  make(plane.subarray(from * width, to * width), { from, to });
+  return inNewState(plane, before && rows && { from: before.version, rows });
+}
+
+/** The rows of a grid that are read from some rows of cells, or between them and their neighbours. */
+function rowsReading({ from, to }: Rows, cells: Size, { y, height, whole }: Grid): Rows {
+  if (to <= from) return NO_ROWS;
+  const perCell = whole.height / cells.height;
+  const inside = (row: number) => Math.min(Math.max(row, 0), height);
+  return { from: inside(Math.floor((from - 0.5) * perCell - 0.5 - y)), to: inside(Math.ceil((to + 0.5) * perCell + 0.5 - y)) };
+}
+
+function layCells(cells: Cells, grid: Grid): Float32Array {
+  return layBase({ width: cells.width, height: cells.height, slope: undefined, offset: cells.plane }, grid, undefined);
 }
 
 function limited(stops: Float32Array, limit: number | null): Float32Array {

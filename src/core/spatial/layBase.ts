@@ -17,15 +17,16 @@ export function layBase({ width, height, slope, offset }: ToneBase, grid: Grid, 
 function layPlane(cells: Float32Array, { width, height }: { width: number; height: number }, grid: Grid): Float32Array {
   const out = new Float32Array(grid.width * grid.height);
   const [stepX, stepY] = [width / grid.whole.width, height / grid.whole.height];
-  // The columns read are the same in every row.
-  const lefts = new Int32Array(grid.width);
-  const rights = new Int32Array(grid.width);
+  // The columns read are the same in every row: stretches of pixels between the middles of the same two cells.
   const alongs = new Float64Array(grid.width);
+  const stretches: { left: number; right: number; end: number }[] = [];
   for (let x = 0; x < grid.width; x++) {
     const column = Math.min(Math.max((grid.x + x + 0.5) * stepX - 0.5, 0), width - 1);
-    lefts[x] = Math.floor(column);
-    rights[x] = Math.min(lefts[x]! + 1, width - 1);
-    alongs[x] = column - lefts[x]!;
+    const left = Math.floor(column);
+    alongs[x] = column - left;
+    const stretch = stretches.at(-1);
+    if (stretch?.left === left) stretch.end = x + 1;
+    else stretches.push({ left, right: Math.min(left + 1, width - 1), end: x + 1 });
   }
   const between = new Float64Array(width);
   for (let y = 0, i = 0; y < grid.height; y++) {
@@ -33,9 +34,10 @@ function layPlane(cells: Float32Array, { width, height }: { width: number; heigh
     const [top, down] = [Math.floor(row), row - Math.floor(row)];
     const [upper, lower] = [top * width, Math.min(top + 1, height - 1) * width];
     for (let x = 0; x < width; x++) between[x] = cells[upper + x]! + down * (cells[lower + x]! - cells[upper + x]!);
-    for (let x = 0; x < grid.width; x++, i++) {
-      const left = between[lefts[x]!]!;
-      out[i] = left + alongs[x]! * (between[rights[x]!]! - left);
+    let x = 0;
+    for (const { left, right, end } of stretches) {
+      const [from, rise] = [between[left]!, between[right]! - between[left]!];
+      for (; x < end; x++, i++) out[i] = from + alongs[x]! * rise;
     }
   }
   return out;
