@@ -29,13 +29,10 @@ export function rasterShape(shape: DrawnShape, grid: Grid): Float32Array {
 function rasterContour(shape: OutlineShape | OvalShape, grid: Grid): Float32Array {
   const width = Math.max(shape.inner + shape.outer, 1 / grid.scale);
   const outer = (shape.outer - shape.inner + width) / 2;
-  const plane = signedDistance(contourOf(shape), grid, Math.max(outer, width - outer) + 1 / grid.scale);
   const inner = outer - width;
-  for (let i = 0; i < plane.length; i++) {
-    const away = plane[i]!;
-    plane[i] = away >= outer ? 0 : away <= inner ? 1 : smoothStep((outer - away) / width);
-  }
-  return plane;
+  return signedDistance(contourOf(shape), grid, Math.max(outer, -inner) + 1 / grid.scale, (away) => {
+    return away >= outer ? 0 : away <= inner ? 1 : smoothStep((outer - away) / width);
+  });
 }
 
 function rasterGradient(shape: GradientShape, grid: Grid): Float32Array {
