@@ -16,6 +16,23 @@ export function areaReduceRows(
 ): Float32Array {
   if (size.width === 2 * reduced.width && size.height === 2 * reduced.height)
     return halveRows(rows, firstSourceRow, reduced.width, from, to);
+  return reduceRows(rows, firstSourceRow, size, reduced, from, to, addRow);
+}
+
+/** The means of a plane's squares, reduced alike. */
+export function areaReduceSquares(plane: Float32Array, size: Size, reduced: Size): Float32Array {
+  return reduceRows(plane, 0, size, reduced, 0, reduced.height, addSquares);
+}
+
+function reduceRows(
+  rows: Float32Array,
+  firstSourceRow: number,
+  size: Size,
+  reduced: Size,
+  from: number,
+  to: number,
+  add: typeof addRow,
+): Float32Array {
   const columns = coverage(size.width, reduced.width);
   const scaleY = size.height / reduced.height;
   const out = new Float32Array(reduced.width * (to - from));
@@ -26,12 +43,19 @@ export function areaReduceRows(
     const bottom = Math.min((y + 1) * scaleY, size.height);
     for (let sourceY = Math.floor(top); sourceY < Math.ceil(bottom); sourceY++) {
       const weight = (Math.min(bottom, sourceY + 1) - Math.max(top, sourceY)) / (bottom - top);
-      const at = (sourceY - firstSourceRow) * size.width;
-      for (let x = 0; x < size.width; x++) sums[x] = sums[x]! + weight * rows[at + x]!;
+      add(sums, rows, (sourceY - firstSourceRow) * size.width, weight);
     }
     reduceRow(sums, columns, out, (y - from) * reduced.width, reduced.width);
   }
   return out;
+}
+
+function addRow(sums: Float32Array, rows: Float32Array, at: number, weight: number): void {
+  for (let x = 0; x < sums.length; x++) sums[x] = sums[x]! + weight * rows[at + x]!;
+}
+
+function addSquares(sums: Float32Array, rows: Float32Array, at: number, weight: number): void {
+  for (let x = 0; x < sums.length; x++) sums[x] = sums[x]! + weight * rows[at + x]! * rows[at + x]!;
 }
 
 /** The same where both edges are exactly halved, as most levels are. */

@@ -11,22 +11,32 @@ const REACH = 3.5;
  * Units   sigma in pixels; 0 gives a copy.
  * Cost    2 · (7 sigma + 1) products a pixel: meant for small planes.
  */
-export function gaussianBlur(plane: Float32Array, size: Size, sigma: number): Float32Array {
+export function gaussianBlur(plane: Float32Array, { width, height }: Size, sigma: number): Float32Array {
   if (sigma <= 0) return plane.slice();
-  const { width, height } = size;
   const weights = gaussianWeights(sigma);
-  const along = new Float32Array(plane.length);
-  const out = new Float32Array(plane.length);
-  const columnSums = sumsInside(weights, width);
-  for (let y = 0; y < height; y++) blurRow(plane, along, y * width, width, weights, columnSums);
-  const rowSums = sumsInside(weights, height);
+  return blurredAcross(blurredAcross(plane, width, height, weights), height, width, weights);
+}
+
+/** A plane's rows blurred, as the columns of what comes out: the same once more blurs its columns and turns it back. */
+function blurredAcross(plane: Float32Array, width: number, height: number, weights: Float64Array): Float32Array {
   const reach = weights.length - 1;
+  const out = new Float32Array(plane.length);
+  const sums = sumsInside(weights, width);
+  const row = new Float64Array(width + 2 * reach); // nothing beyond either end
   for (let y = 0; y < height; y++) {
-    const at = y * width;
-    for (let k = Math.max(-reach, -y); k <= Math.min(reach, height - 1 - y); k++) {
-      const weight = weights[Math.abs(k)]! / rowSums[y]!;
-      const from = at + k * width;
-      for (let x = 0; x < width; x++) out[at + x] = out[at + x]! + weight * along[from + x]!;
+    for (let x = 0; x < width; x++) row[reach + x] = plane[y * width + x]!;
+    for (let x = 0; x < width; x++) {
+      const middle = reach + x;
+      // Two sums at once: neither waits for the other.
+      let near = weights[0]! * row[middle]!;
+      let far = 0;
+      let k = 1;
+      for (; k < reach; k += 2) {
+        near += weights[k]! * (row[middle - k]! + row[middle + k]!);
+        far += weights[k + 1]! * (row[middle - k - 1]! + row[middle + k + 1]!);
+      }
+      if (k === reach) near += weights[k]! * (row[middle - k]! + row[middle + k]!);
+      out[x * height + y] = (near + far) / sums[x]!;
     }
   }
   return out;
@@ -47,16 +57,4 @@ function sumsInside(weights: Float64Array, count: number): Float64Array {
     for (let k = Math.max(-reach, -i); k <= Math.min(reach, count - 1 - i); k++) sum += weights[Math.abs(k)]!;
     return sum;
   });
-}
-
-function blurRow(plane: Float32Array, out: Float32Array, at: number, width: number, weights: Float64Array, sums: Float64Array): void {
-  const reach = weights.length - 1;
-  for (let x = 0; x < width; x++) {
-    let sum = weights[0]! * plane[at + x]!;
-    const most = Math.min(reach, Math.max(x, width - 1 - x));
-    const inside = Math.min(x, width - 1 - x, most);
-    for (let k = 1; k <= inside; k++) sum += weights[k]! * (plane[at + x - k]! + plane[at + x + k]!);
-    for (let k = inside + 1; k <= most; k++) sum += weights[k]! * (x >= k ? plane[at + x - k]! : plane[at + x + k]!);
-    out[at + x] = sum / sums[x]!;
-  }
 }

@@ -1,6 +1,5 @@
-import { areaReduceRows, fitLongEdge, type Size } from "./areaReduce";
+import { areaReduceRows, areaReduceSquares, fitLongEdge, type Size } from "./areaReduce";
 import { gaussianBlur } from "./gaussianBlur";
-import { productOf } from "./products";
 
 /** How the tone of a place's surroundings is gathered. */
 export interface Spread {
@@ -38,14 +37,13 @@ export function toneBase(tone: Float32Array, size: Size, { radius, edges }: Spre
   const longEdge = Math.max(size.width, size.height);
   const small = fitLongEdge(size, Math.ceil(CELLS_IN_RADIUS / radius));
   const isReduced = small.width < size.width || small.height < size.height;
-  const reduced = (plane: Float32Array) => (isReduced ? areaReduceRows(plane, 0, size, small, 0, small.height) : plane);
   const cells = radius * Math.max(small.width, small.height);
   const sigma = isReduced ? Math.sqrt(Math.max(cells * cells - CELL_VARIANCE, 0)) : radius * longEdge;
   const blur = (plane: Float32Array) => gaussianBlur(plane, small, sigma);
-  const mean = blur(reduced(tone));
+  const mean = blur(isReduced ? areaReduceRows(tone, 0, size, small, 0, small.height) : tone);
   if (!edges) return { ...small, slope: undefined, offset: mean };
   // The squares are averaged at full size, so that texture finer than a cell counts as contrast too.
-  const slope = blur(reduced(productOf(tone, tone)));
+  const slope = blur(areaReduceSquares(tone, size, small));
   for (let i = 0; i < slope.length; i++) {
     const variance = Math.max(slope[i]! - mean[i]! * mean[i]!, 0);
     slope[i] = variance / (variance + EDGE_TONE * EDGE_TONE);
