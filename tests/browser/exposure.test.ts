@@ -250,6 +250,8 @@ test("outside the pass's region the pointer is told so", async () => {
   };
   await says(0.1, 0.1, true);
   await says(0.54, 0.45, false);
+  await says(0.1, 0.1, true);
+  await says(0.5, 0.5, false); // on the handle of its middle
   await undo(2);
 });
 

@@ -55,8 +55,9 @@ export function DragPoint({
         held.current = { x: event.clientX, y: event.clientY, at };
       }}
       onPointerMove={(event) => {
+        if (!held.current) return; // the easel reads the place
         event.stopPropagation();
-        if (held.current) onMove(place(event), { shift: event.shiftKey, byKey: false });
+        onMove(place(event), { shift: event.shiftKey, byKey: false });
       }}
       onLostPointerCapture={() => {
         held.current = undefined;
