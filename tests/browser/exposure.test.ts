@@ -137,6 +137,10 @@ describe("stops without painting", () => {
     expect(await page.$$eval('[data-zone][aria-pressed="false"]', (zones) => zones.length)).toBe(8);
     await undo(1);
     expect(await page.$$eval('[data-zone][aria-pressed="false"]', (zones) => zones.length)).toBe(0);
+    // Pressed on one, let go elsewhere: nothing happens, nor when the pointer comes back.
+    await drag(page, six, { x: six.x, y: six.y - 60 });
+    await page.mouse.move(eight.x, eight.y, { steps: 6 });
+    expect(await page.$$eval('[data-zone][aria-pressed="false"]', (zones) => zones.length)).toBe(0);
   });
   test("a zone is dragged up between the rails, and held where the order of tones would turn round", async () => {
     const mark = await middleOf(page, '[data-testid="amount-5"]');

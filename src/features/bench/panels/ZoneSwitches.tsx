@@ -93,6 +93,7 @@ function useSweep(onSwept: (zones: Zones) => void, onEnd: (zones: Zones) => void
       if (event.button === 0) begun.current = zoneUnder(event);
     },
     onPointerMove: (event) => {
+      if (!(event.buttons & 1)) begun.current = undefined; // let go elsewhere
       const zone = begun.current === undefined ? undefined : zoneUnder(event);
       if (zone === undefined || (zone === begun.current && !swept.current)) return;
       event.currentTarget.setPointerCapture(event.pointerId);
