@@ -42,6 +42,8 @@ export class StrokeMaps {
   /** By the cells of their long edge. */
   readonly #planes = new Map<string, StrokePlanes>();
   readonly #cells = new Map<string, KnownCells>();
+  /** Softened maps, and the versions of those they were made from: a plan comes with new lists of the same strokes. */
+  readonly #blurred = new Map<string, { version: number; soften: number; cells: Cells }>();
   readonly #bends = new Map<string, { version: number; bend: number }>();
   /** Stops of passes on cells, and on the grids they were asked for last. */
   readonly #mixed = new Map<string, Painted>();
@@ -71,8 +73,12 @@ export class StrokeMaps {
     const { soften, dodge, burn, strokes } = settings;
     return this.#keep(`soft ${id}`, strokes, [soften, dodge, burn], () => {
       const size = scaledTo(this.#whole, Math.min(Math.ceil(CELLS_IN_SIGMA / soften), MOST_SOFT_CELLS));
-      const { plane } = this.#onCells(id, settings, size);
-      return { ...size, ...inNewState(gaussianBlur(plane, size, soften * Math.max(size.width, size.height))) };
+      const { plane, version } = this.#onCells(id, settings, size);
+      const known = this.#blurred.get(id);
+      const blur = (): Cells => ({ ...size, ...inNewState(gaussianBlur(plane, size, soften * Math.max(size.width, size.height))) });
+      const blurred = known?.version === version && known.soften === soften ? known : { version, soften, cells: blur() };
+      keepNewest(this.#blurred, id, blurred, MOST_KEPT);
+      return blurred.cells;
     })!;
   }
 

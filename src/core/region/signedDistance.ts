@@ -9,7 +9,8 @@ const OVERLAP = 1e-6;
  * The distance of every pixel's middle from a closed line, negative inside, exact to either side up to `reach`; further
  * away the sign alone counts. Where the line crosses itself, what it runs round at least once in all is inside.
  *
- * Shape   a value for each pixel of the grid: the distance, or what `of` makes of it. Units: long edges, as the line's.
+ * Shape   a value for each pixel of the grid: the distance, or what `of` makes of it, which must tell −reach from reach.
+ * Units   long edges, as the line's.
  * Cost    hardly grows with reach or pieces: blocks are split in four, and each asks only what can be nearest somewhere in it;
  *         a piece visits only the pixels beside it, one of its corners only those between the strips that meet there.
  * Source  exact at any scale where a distance transform (Felzenszwalb & Huttenlocher 2012) would tie it to one grid:

@@ -16,22 +16,17 @@ export function areaReduceRows(
 ): Float32Array {
   if (size.width === 2 * reduced.width && size.height === 2 * reduced.height)
     return halveRows(rows, firstSourceRow, reduced.width, from, to);
-  return reduceRows(rows, firstSourceRow, size, reduced, from, to, addRow);
+  return reduceRows(addRow, rows, firstSourceRow, size, reduced, from, to);
 }
 
-/** The means of a plane's squares, reduced alike. */
+/** The means of a plane's squares, reduced alike. Shape: plane of `size` in, of `reduced` out. */
 export function areaReduceSquares(plane: Float32Array, size: Size, reduced: Size): Float32Array {
-  return reduceRows(plane, 0, size, reduced, 0, reduced.height, addSquares);
+  return reduceRows(addSquares, plane, 0, size, reduced, 0, reduced.height);
 }
 
 function reduceRows(
-  rows: Float32Array,
-  firstSourceRow: number,
-  size: Size,
-  reduced: Size,
-  from: number,
-  to: number,
   add: typeof addRow,
+  ...[rows, firstSourceRow, size, reduced, from, to]: Parameters<typeof areaReduceRows>
 ): Float32Array {
   const columns = coverage(size.width, reduced.width);
   const scaleY = size.height / reduced.height;
