@@ -4,7 +4,7 @@ import { LEAST_GAP, type Strand } from "@/core/placement/strand";
 import { BLEND_MODES } from "@/core/blend/blend";
 import { PLAN_VERSION, type Move, type Plan } from "@/core/plan/plan";
 
-import { anyGate, anyRegion, anyStroke } from "./anyRegion";
+import { anyGate, anyRegion, anyStroke, small } from "./anyRegion";
 
 // Any valid plan, for property tests.
 
@@ -50,7 +50,7 @@ const anyMove: fc.Arbitrary<Move> = fc.oneof(
       burn: unit.map((u) => 2 * u),
       flat: fc.double({ min: -4, max: 4, noNaN: true }),
       zones: fc.array(fc.double({ min: -4, max: 4, noNaN: true }), { minLength: 11, maxLength: 11 }),
-      soften: fc.constantFrom(0, 0.004, 0.03),
+      soften: small(0.05),
       limit: fc.option(fc.double({ min: 0.1, max: 3, noNaN: true })),
       endsHeld: fc.boolean(),
     })

@@ -7,12 +7,15 @@ import { COMBINES, type Region, type Shape } from "@/core/region/region";
 // Any valid region and gate, for property tests.
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+/** From nothing to `max`, the smallest numbers there are among them. */
+export const small = (max: number) =>
+  fc.oneof({ weight: 2, arbitrary: fc.constantFrom(0, Number.MIN_VALUE, 1e-200, 1e-162, 1e-30, 1e-9, 1e-5) }, { weight: 5, arbitrary: number(0, max) });
 const place = fc.record({ x: number(-0.3, 1.3), y: number(-0.3, 1.3) });
-const feather = { inner: number(0, 0.2), outer: number(0, 0.2) };
+const feather = { inner: small(0.2), outer: small(0.2) };
 const base = { id: fc.string({ minLength: 1, maxLength: 8 }), combine: fc.constantFrom(...COMBINES) };
 
 export const anyStroke = fc.record({
-  radius: number(0.003, 0.2),
+  radius: fc.oneof(number(0.0001, 0.003), number(0.003, 0.2)),
   hardness: number(0, 1),
   flow: number(0, 1),
   pressure: fc.constantFrom(...PRESSURES),
@@ -35,8 +38,8 @@ export const anyShape: fc.Arbitrary<Shape> = fc.oneof(
     kind: fc.constant("oval" as const),
     x: number(-0.3, 1.3),
     y: number(-0.3, 1.3),
-    across: number(0, 0.6),
-    down: number(0, 0.6),
+    across: small(0.6),
+    down: small(0.6),
     turnDeg: number(-180, 180),
   }),
   fc.record({ ...base, kind: fc.constant("gradient" as const), from: place, to: place, twoSided: fc.boolean() }),
@@ -72,8 +75,8 @@ export const anyRegion: fc.Arbitrary<Omit<Region, "id">> = fc.record({
   shapes: fc
     .array(fc.oneof({ weight: 5, arbitrary: anyShape }, { weight: 1, arbitrary: anyPicture }), { maxLength: 4 })
     .map((shapes) => shapes.map((shape, i) => ({ ...shape, id: `${i}` }))),
-  soften: fc.oneof(fc.constant(0), number(0.005, 0.2)),
-  fit: fc.oneof(fc.constant(0), number(0.005, 0.1)),
+  soften: small(0.2),
+  fit: small(0.1),
   invert: fc.boolean(),
   density: number(0, 1),
 });
@@ -85,13 +88,13 @@ export const anyGate: fc.Arbitrary<Gate> = fc
     source: fc.constantFrom(...GATE_SOURCES),
     weights: fc.record({ red: weight, green: weight, blue: weight }),
     ends: fc.tuple(number(0, 10), number(0, 10)),
-    low: number(0, 10),
-    high: number(0, 10),
+    low: small(10),
+    high: small(10),
     linear: fc.boolean(),
     invert: fc.boolean(),
     narrow: fc.nat(4),
-    blur: fc.oneof(fc.constant(0), number(0.005, 0.1)),
+    blur: small(0.1),
     repair: fc.oneof({ weight: 3, arbitrary: fc.constant<Stroke[]>([]) }, { weight: 1, arbitrary: fc.array(anyStroke, { maxLength: 3 }) }),
-    hue: fc.option(fc.record({ centreDeg: number(0, 360), widthDeg: number(0, 180), shoulderDeg: number(0, 180), invert: fc.boolean() })),
+    hue: fc.option(fc.record({ centreDeg: number(0, 360), widthDeg: small(180), shoulderDeg: small(180), invert: fc.boolean() })),
   })
   .map(({ ends: [a, b], ...gate }) => ({ ...gate, from: Math.min(a, b), to: Math.max(a, b) }));

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "vitest";
-import { defaultPlan } from "@/core/plan/defaultPlan";
+import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import { anyPlan } from "../../tests/anyPlan";
 import { parsePlan, planJsonSchema } from "./plan";
 
@@ -26,6 +26,42 @@ test.each([1, 2])("a plan of version %i is brought up to date", (version) => {
     if (version === 1) delete pass.blend;
   }
   expect(parsePlan(old)).toEqual(defaultPlan());
+});
+
+describe("upgrades", () => {
+  const exposure = { ...restingPass("exposure", "painted", "Painted") };
+  const at = (version: number, spoil: (plan: Record<string, any>) => void) => {
+    const old = draft();
+    old.passes.push(structuredClone(exposure));
+    old.version = version;
+    spoil(old);
+    return parsePlan(old);
+  };
+  test("from 3: no regions yet, and no pass confined to one or to a gate", () => {
+    const plan = at(3, (old) => {
+      delete old.regions;
+      old.passes.forEach((pass: Record<string, unknown>) => ["region", "gate"].forEach((key) => delete pass[key]));
+      ["soften", "limit"].forEach((key) => delete old.passes[1].move[key]);
+    });
+    expect(plan.regions).toEqual([]);
+    for (const { region, gate } of plan.passes) expect([region, gate]).toEqual([null, null]);
+  });
+  test("from 4: what is painted is neither softened nor held", () => {
+    const plan = at(4, (old) => ["soften", "limit"].forEach((key) => delete old.passes[1].move[key]));
+    expect(plan.passes[1]!.move).toMatchObject({ soften: 0, limit: null });
+    expect(plan.passes[0]).toEqual(defaultPlan().passes[0]);
+  });
+  test("from 5: shapes of one id are told apart, and nothing else of them changes", () => {
+    const gradient = { combine: "add", kind: "gradient", from: { x: 0, y: 0 }, to: { x: 0, y: 1 }, twoSided: false };
+    const shapes = ["a", "a", "shape-1", "a"].map((id) => ({ ...gradient, id }));
+    const region = { id: "r", name: "R", shapes, soften: 0, fit: 0, invert: false, density: 1 };
+    const plan = at(5, (old) => (old.regions = [region]));
+    const ids = plan.regions[0]!.shapes.map(({ id }) => id);
+    expect(new Set(ids).size).toBe(4);
+    expect([ids[0], ids[2]]).toEqual(["a", "shape-1"]);
+    plan.regions[0]!.shapes.forEach((shape) => expect(shape).toMatchObject(gradient));
+    expect(() => at(6, (now) => (now.regions = [region]))).toThrow("regions[0].shapes[1].id: another shape has this id");
+  });
 });
 
 describe("a plan that is not valid is refused, naming the field", () => {

@@ -12,6 +12,7 @@ import { LONGEST_NAME, MOST_PASSES } from "@/core/plan/editPasses";
 import { PLAN_VERSION, type Plan as PlanType } from "@/core/plan/plan";
 import { MOST_REGIONS, MOST_STROKES } from "@/core/region/region";
 import { LAST_ZONE, ZONE_COUNT } from "@/core/zones/zone";
+import { refineIds } from "./refineIds";
 import { GateSchema, RegionSchema, StrokeSchema } from "./region";
 
 const ROUNDING = 1e-9;
@@ -157,7 +158,30 @@ const UPGRADES: Record<number, (plan: Record<string, unknown>) => Record<string,
   3: (plan) => ({ ...plan, version: 4, regions: [], passes: withEachPass(plan.passes, { region: null, gate: null }) }),
   // 4 → 5: what is painted may be softened and limited as a whole.
   4: (plan) => ({ ...plan, version: 5, passes: withEachMove(plan.passes, "exposure", { soften: 0, limit: null }) }),
+  // 5 → 6: the shapes of a region have ids of their own.
+  5: (plan) => ({ ...plan, version: 6, regions: withOwnShapeIds(plan.regions) }),
 };
+
+/** Shapes of a region that have one id are told apart: all but the first get another. */
+function withOwnShapeIds(regions: unknown): unknown {
+  if (!Array.isArray(regions)) return regions;
+  return regions.map((region: unknown) => {
+    if (!isRecord(region) || !Array.isArray(region.shapes)) return region;
+    const ids = new Set(region.shapes.map((shape: unknown) => (isRecord(shape) ? shape.id : undefined)));
+    const seen = new Set<unknown>();
+    const shapes = region.shapes.map((shape: unknown, i) => {
+      if (!isRecord(shape) || !seen.has(shape.id)) {
+        seen.add(isRecord(shape) ? shape.id : undefined);
+        return shape;
+      }
+      let n = i;
+      while (ids.has(`shape-${n}`)) n++;
+      ids.add(`shape-${n}`);
+      return { ...shape, id: `shape-${n}` };
+    });
+    return { ...region, shapes };
+  });
+}
 
 /** Brings each pass of a plan of whatever shape up to date. */
 function withEachPass(passes: unknown, added: Record<string, unknown>): unknown {
@@ -233,16 +257,6 @@ function refineKnots(knots: HueKnot[], context: z.RefinementCtx): void {
       message: `must be at least ${LEAST_HUE_GAP}° from the first knot`,
     });
   }
-}
-
-function refineIds(what: string) {
-  return (things: { id: string }[], context: z.RefinementCtx): void => {
-    const seen = new Set<string>();
-    things.forEach(({ id }, i) => {
-      if (seen.has(id)) context.addIssue({ code: "custom", path: [i, "id"], message: `another ${what} has this id` });
-      seen.add(id);
-    });
-  };
 }
 
 function refineZones(zones: number[], context: z.RefinementCtx): void {

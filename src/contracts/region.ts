@@ -18,6 +18,7 @@ import {
   MOST_TOUCHES,
 } from "@/core/region/region";
 import { LAST_ZONE } from "@/core/zones/zone";
+import { refineIds } from "./refineIds";
 
 // Regions and gates as they are written in a plan.
 
@@ -101,7 +102,7 @@ const ShapeSchema = z.discriminatedUnion("kind", [
 export const RegionSchema = z.strictObject({
   id: Id,
   name: z.string().trim().min(1).max(LONGEST_NAME),
-  shapes: z.array(ShapeSchema).max(MOST_SHAPES).describe("Laid on one after the other"),
+  shapes: z.array(ShapeSchema).max(MOST_SHAPES).superRefine(refineIds("shape")).describe("Laid on one after the other"),
   soften: z.number().min(0).max(MOST_SOFTEN).describe("Standard deviation of a blur over all of it, in long edges"),
   fit: z.number().min(0).max(MOST_FIT).describe("How far its edges may be drawn to those of the picture, in long edges"),
   invert: z.boolean(),

@@ -1,4 +1,4 @@
-import type { Gate } from "@/core/gate/gate";
+import { isBlurred, type Gate } from "@/core/gate/gate";
 import type { CompiledMask } from "@/core/plan/compilePlan";
 import type { LikenessShape, Region } from "@/core/region/region";
 import { shapeKey } from "@/core/region/shapeKey";
@@ -19,7 +19,7 @@ export function regionKey({ shapes, soften, fit }: Region): string | undefined {
 
 /** The key of a blurred gate's base; undefined where it is not blurred, or reads the entering tone and is gathered on the way. */
 export function gateKey(gate: Gate): string | undefined {
-  return gate.blur > 0 && gate.source !== "entering" ? `gate ${JSON.stringify({ ...gate, hue: null, repair: [] })}` : undefined;
+  return isBlurred(gate) && gate.source !== "entering" ? `gate ${JSON.stringify({ ...gate, hue: null, repair: [] })}` : undefined;
 }
 
 /** Whether a mask has parts that only the whole picture tells. */
@@ -30,10 +30,10 @@ export function needsBases({ region, gate }: CompiledMask): boolean {
 
 /** Whether a gate is read from the entering tone on the way, because strokes on it let more or less through. */
 export function isReadOnTheWay(gate: Gate | undefined): gate is Gate {
-  return !!gate && gate.source === "entering" && gate.blur === 0 && gate.repair.length > 0;
+  return !!gate && gate.source === "entering" && !isBlurred(gate) && gate.repair.length > 0;
 }
 
 /** Whether a gate's base is gathered from the tone that enters its pass, on the way through the plan. */
 export function isGatheredOnTheWay(gate: Gate | undefined): gate is Gate {
-  return !!gate && gate.source === "entering" && gate.blur > 0;
+  return !!gate && gate.source === "entering" && isBlurred(gate);
 }

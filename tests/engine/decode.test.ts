@@ -6,8 +6,10 @@ import { defaultPlan } from "@/core/plan/defaultPlan";
 import { greyProfile } from "@/core/formats/greyProfile";
 import { readIccProfile } from "@/core/formats/readIccProfile";
 import { SRGB_TO_P3 } from "@/core/colour/primaries";
-import { toLinear } from "@/core/colour/transferCurve";
+import { toneToLuminance } from "@/core/colour/lstar";
+import { SRGB_CURVE, srgbEncode, toLinear } from "@/core/colour/transferCurve";
 import { decodePicture } from "@/engine/node/decodePicture";
+import { embedInPng } from "@/engine/node/embedProfile";
 import { RawLevels } from "@/engine/node/rawLevels";
 import { renderPicture } from "@/engine/node/renderPicture";
 import { colourful, rgb16, rgb8, to8 } from "../madePictures";
@@ -153,6 +155,42 @@ describe("unusual but sound pictures", () => {
     expect([...raw.read(0, H - 1, 1, 1)]).toEqual([20, 20, 20]);
     raw.close();
     expect(picture.facts.notes.join(" ")).toContain("white");
+  });
+
+  test("at 16 bits transparency ends at bare paper to the level, and what shows half through lies half way", async () => {
+    const rgba = new Uint16Array(4 * W * H);
+    for (let i = 0; i < W * H; i++) rgba.set([5000, 30000, 60000, [0, 32768, 65535][i % 3]!], 4 * i);
+    const picture = await decoded(
+      "alpha16.png",
+      await sharp(rgba, { raw: { width: W, height: H, channels: 4 } })
+        .toColourspace("rgb16")
+        .png()
+        .toBuffer(),
+    );
+    const raw = new RawLevels(picture);
+    const half = [5000, 30000, 60000].map((level) => Math.round(65535 + (32768 / 65535) * (level - 65535)));
+    for (const row of [0, H - 1]) {
+      expect([...raw.read(0, row, 3, 1)]).toEqual([65535, 65535, 65535, ...half, 5000, 30000, 60000]);
+    }
+    raw.close();
+  });
+
+  test("a 16-bit grey picture whose profile leads to L* is read as L*", async () => {
+    const profile = greyProfile();
+    profile.set(new TextEncoder().encode("Lab "), 20);
+    const ramp = Uint16Array.from({ length: W * H }, (_, i) => Math.round((65535 * i) / (W * H - 1)));
+    const path = join(folder, "lab-grey.png");
+    await sharp(ramp, { raw: { width: W, height: H, channels: 1 } })
+      .toColourspace("grey16")
+      .png()
+      .toFile(path);
+    await embedInPng(path, profile);
+    const picture = await decodePicture(path, `${path}.raw`);
+    expect(picture.facts.notes).toEqual([]);
+    const { levels: grey } = await renderPicture(picture, defaultPlan(), { depth: 16 });
+    // The profile's curve gives L* ∕ 100, which is the tone.
+    const expected = Array.from(ramp, (level) => 65535 * srgbEncode(toneToLuminance(toLinear(SRGB_CURVE, level / 65535))));
+    expect(largest(grey, expected)).toBeLessThanOrEqual(1.5);
   });
 
   test("CMYK is converted, and it is said", async () => {

@@ -1,7 +1,8 @@
 import { IDENTITY3, multiply3, type Matrix3 } from "../colour/matrix3";
 import { PCS_TO_P3 } from "../colour/primaries";
 import type { SourceSpace } from "../colour/sourceSpace";
-import { gammaCurve, type TransferCurve } from "../colour/transferCurve";
+import { toneToLuminance } from "../colour/lstar";
+import { gammaCurve, toLinear, type TransferCurve } from "../colour/transferCurve";
 import { CoreError } from "../errors";
 
 type Tags = ReadonlyMap<string, DataView>;
@@ -11,19 +12,23 @@ type Tags = ReadonlyMap<string, DataView>;
  *
  * Returns undefined for a sound profile of another build (lookup tables, CMYK), which is left to the decoder.
  * Errors  CoreError `bad_profile` for bytes that are no profile or a broken one.
- * Source  ICC.1:2022, 7 and 10; curve types `curv` and `para`, matrix columns relative to D50.
+ * Source  ICC.1:2022, 7 and 10; curve types `curv` and `para`, matrix columns relative to D50. A grey curve leads to the achromatic
+ *         channel of its connection space: light where that is XYZ, L* where it is Lab (8.3.4).
  */
 export function readIccProfile(bytes: Uint8Array): SourceSpace | undefined {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   if (bytes.length < 132 || ascii(view, 36) !== "acsp") throw broken("no profile signature");
   const tags = readTags(view);
   const colours = ascii(view, 16);
-  if (ascii(view, 20) !== "XYZ " || tags.has("A2B0")) return undefined;
+  if (tags.has("A2B0")) return undefined;
+  const connection = ascii(view, 20);
   const name = description(tags) ?? "embedded profile";
-  if (colours === "GRAY" && tags.has("kTRC")) {
-    const curve = readCurve(tags.get("kTRC")!);
+  if (colours === "GRAY" && tags.has("kTRC") && (connection === "XYZ " || connection === "Lab ")) {
+    const read = readCurve(tags.get("kTRC")!);
+    const curve = connection === "Lab " ? lightOf(read) : read;
     return { name, curves: [curve, curve, curve], toP3: IDENTITY3 };
   }
+  if (connection !== "XYZ ") return undefined;
   const needed = ["rXYZ", "gXYZ", "bXYZ", "rTRC", "gTRC", "bTRC"].map((tag) => tags.get(tag));
   if (colours !== "RGB " || needed.some((tag) => !tag)) return undefined;
   const [rXyz, gXyz, bXyz, rTrc, gTrc, bTrc] = needed as DataView[];
@@ -62,6 +67,15 @@ function readCurve(tag: DataView): TransferCurve {
   }
   if (type === "para" && tag.byteLength >= 16) return readParametric(tag);
   throw broken(`a curve is of type ${JSON.stringify(type)}`);
+}
+
+/** Steps of a curve that leads to L*, once it leads to light: read between them it errs by less than a level of 16 bits. */
+const LIGHT_STEPS = 4096;
+
+/** Light over stored levels, where a curve gives L*. */
+function lightOf(curve: TransferCurve): TransferCurve {
+  const values = Array.from({ length: LIGHT_STEPS + 1 }, (_, i) => toneToLuminance(toLinear(curve, i / LIGHT_STEPS)));
+  return { kind: "table", values };
 }
 
 /** Parameter counts of the five function types of `para`. */

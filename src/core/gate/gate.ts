@@ -45,6 +45,8 @@ export interface Gate {
 export const MOST_NARROW = 4;
 export const MOST_SHOULDER = 10;
 export const MOST_GATE_BLUR = 0.1;
+/** Blurs are gathered from the picture at some 640 pixels: finer than a pixel or so there they would blur by its pixels instead. */
+const LEAST_GATE_BLUR = 0.002;
 
 /** Lets all tones through. */
 export function openGate(): Gate {
@@ -91,8 +93,13 @@ export function hueShare({ centreDeg, widthDeg, shoulderDeg }: HueLimit, hueDeg:
 }
 
 /** Whether the tone entering the pass decides at each place by itself, so that the gate is a part of the pass's own curve. */
-export function readsEnteringTone({ source, blur, repair }: Gate): boolean {
-  return source === "entering" && blur === 0 && repair.length === 0;
+export function readsEnteringTone(gate: Gate): boolean {
+  return gate.source === "entering" && !isBlurred(gate) && gate.repair.length === 0;
+}
+
+/** Whether a gate's mask is blurred: a blur too fine to be gathered is none. */
+export function isBlurred({ blur }: Pick<Gate, "blur">): boolean {
+  return blur >= LEAST_GATE_BLUR;
 }
 
 /**

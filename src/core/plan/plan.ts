@@ -9,7 +9,7 @@ import type { Weights } from "../mix/weights";
 import type { Strand } from "../placement/strand";
 import type { Region } from "../region/region";
 
-export const PLAN_VERSION = 5;
+export const PLAN_VERSION = 6;
 
 /** Colour to monochrome: weights in linear light, then the hue response. */
 export interface Mix {

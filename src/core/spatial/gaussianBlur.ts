@@ -2,17 +2,19 @@ import type { Size } from "./areaReduce";
 
 /** Where the kernel ends, in standard deviations: beyond lies less than 0.05 %. */
 const REACH = 3.5;
+/** Narrower than this, in pixels, a pixel's neighbours get less than a millionth: there is nothing to blur. */
+const LEAST_SIGMA = 0.18;
 
 /**
  * A plane blurred with a Gaussian. Beyond the frame there is nothing: weights that fall there go to what is inside,
  * so that a level plane stays level to its edge.
  *
  * Shape   width × height in and out, row after row; the input is not changed.
- * Units   sigma in pixels; 0 gives a copy.
+ * Units   sigma in pixels; one too narrow to reach a neighbour gives a copy.
  * Cost    2 · (7 sigma + 1) products a pixel: meant for small planes.
  */
 export function gaussianBlur(plane: Float32Array, { width, height }: Size, sigma: number): Float32Array {
-  if (sigma <= 0) return plane.slice();
+  if (sigma < LEAST_SIGMA) return plane.slice();
   const weights = gaussianWeights(sigma);
   return blurredAcross(blurredAcross(plane, width, height, weights), height, width, weights);
 }

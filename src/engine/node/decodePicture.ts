@@ -52,13 +52,11 @@ export async function decodePicture(path: string, target: string): Promise<Decod
     const depth = metadata.depth === "ushort" ? 16 : 8;
     let pipeline = sharp(path, { limitInputPixels: MOST_PIXELS, failOn: "truncated" }).autoOrient();
     if (!decoderConverts) pipeline = pipeline.keepIccProfile();
-    if (metadata.hasAlpha) {
-      pipeline = pipeline.flatten({ background: "#ffffff" });
-      notes.push("Transparent parts are read as paper white.");
-    }
+    if (metadata.hasAlpha) notes.push("Transparent parts are read as paper white.");
     if ((metadata.pages ?? 1) > 1) notes.push(`The file holds ${metadata.pages} pictures; the first is read.`);
     const v = `${target}.v`;
     await pipeline.toColourspace(depth === 16 ? "rgb16" : "srgb").toFile(v);
+    if (metadata.hasAlpha) await flattenOnWhite(v, depth);
     const layout = await readLayout(v, depth);
     const facts: PictureFacts = {
       format,
@@ -111,6 +109,8 @@ function checkMetadata({ width, height, depth, space, channels }: Metadata): voi
 }
 
 function sourceSpace({ space, icc, depth }: Metadata, notes: string[]): { space: SourceSpace; decoderConverts: boolean } {
+  // The decoder leaves 16-bit grey as it is, whatever its profile says.
+  const isLeft = space === "grey16";
   const converted = { space: depth === "ushort" ? P3_SPACE : SRGB_SPACE, decoderConverts: true };
   if (space === "cmyk") {
     notes.push("CMYK was converted to sRGB through its profile.");
@@ -120,6 +120,10 @@ function sourceSpace({ space, icc, depth }: Metadata, notes: string[]): { space:
   try {
     const read = readIccProfile(icc);
     if (read) return { space: read, decoderConverts: false };
+    if (isLeft) {
+      notes.push("Its grey profile works by lookup tables, which are not read at 16 bits; the picture is read as sRGB.");
+      return { space: SRGB_SPACE, decoderConverts: false };
+    }
     notes.push(`Its profile works by lookup tables; it was converted to ${converted.space.name}.`);
     return converted;
   } catch (error) {
@@ -144,6 +148,45 @@ async function readLayout(path: string, depth: 8 | 16): Promise<{ offset: number
     return { offset: HEADER_BYTES, width, height };
   } finally {
     await file.close();
+  }
+}
+
+const ROWS_AT_A_TIME = 64;
+
+/**
+ * Lays a decoded picture with transparency on white, in its file: 4 bands become 3. The decoder library's own way ends at 255 parts of
+ * 256 at 16 bits, so that bare paper would not be bare.
+ */
+async function flattenOnWhite(path: string, depth: 8 | 16): Promise<void> {
+  const file = await open(path, "r+");
+  try {
+    const header = Buffer.alloc(HEADER_BYTES);
+    await file.read(header, 0, HEADER_BYTES, 0);
+    const [width, height, bands] = [header.readInt32LE(4), header.readInt32LE(8), header.readInt32LE(12)];
+    if (bands !== 4) return;
+    const pixelBytes = depth / 8;
+    for (let y = 0; y < height; y += ROWS_AT_A_TIME) {
+      const pixels = Math.min(ROWS_AT_A_TIME, height - y) * width;
+      const bytes = Buffer.from(new ArrayBuffer(4 * pixels * pixelBytes));
+      await file.read(bytes, 0, bytes.length, HEADER_BYTES + 4 * y * width * pixelBytes);
+      const levels = depth === 8 ? new Uint8Array(bytes.buffer) : new Uint16Array(bytes.buffer);
+      flattenPixels(levels, 2 ** depth - 1);
+      // Three bands of what was four: the rows written end before those still to be read.
+      await file.write(bytes, 0, 3 * pixels * pixelBytes, HEADER_BYTES + 3 * y * width * pixelBytes);
+    }
+    header.writeInt32LE(3, 12);
+    await file.write(header, 0, HEADER_BYTES, 0);
+    await file.truncate(HEADER_BYTES + 3 * width * height * pixelBytes);
+  } finally {
+    await file.close();
+  }
+}
+
+/** Red, green, blue and opacity of each pixel → red, green and blue on white, at the beginning of the array. */
+function flattenPixels(levels: Uint8Array | Uint16Array, white: number): void {
+  for (let from = 0, to = 0; from < levels.length; from += 4, to += 3) {
+    const opacity = levels[from + 3]! / white;
+    for (let c = 0; c < 3; c++) levels[to + c] = Math.round(white + opacity * (levels[from + c]! - white));
   }
 }
 
