@@ -6,8 +6,16 @@ import { CoreError } from "@/core/errors";
 import { KernelHeap } from "@/core/kernels/kernelHeap";
 import { knotsOf, pairTable } from "@/core/kernels/pairTable";
 import { CHROMA_FADE, FLOOR_KNEE } from "@/core/kernels/reference";
-import { BLEND_MODES, type BlendMode } from "@/core/blend/blend";
-import type { CompiledPlan, ExposureStep, SpatialStep } from "@/core/plan/compilePlan";
+import { BLEND_MODES } from "@/core/blend/blend";
+import { ROWS_TO_A_SIDE, type StopsRows } from "@/core/exposure/orderedStops";
+import {
+  SOFT_KNOTS,
+  type Blended,
+  type CompiledPlan,
+  type ExposureStep,
+  type SpatialStep,
+  type StopsThrough,
+} from "@/core/plan/compilePlan";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { ToneBase } from "@/core/spatial/toneBase";
 import { LUMINANCE_WEIGHTS, type Weights } from "@/core/mix/weights";
@@ -37,6 +45,11 @@ const MOST_BASE_COLUMNS = 1536;
 /** Tables at work in one band at the most: those of a run, and the three of a spatial step. */
 const TABLE_SLOTS = 4;
 
+/** Steps whose rows of stops are held at once, so that a few in turn are not copied in for every band. */
+const ROWS_SLOTS = 2;
+/** Numbers in the rows of stops of a step. */
+const ROWS_LENGTH = 2 * (2 * ROWS_TO_A_SIDE + 1) * (SOFT_KNOTS + 1);
+
 /**
  * Runs the kernels on one band of pixels at a time in a small private heap. The caller puts a band in,
  * asks for steps, takes the result out; nothing is allocated meanwhile.
@@ -62,6 +75,9 @@ export class BandMachine {
   /** What lies in each table slot, so that it is copied in only when it changed. */
   readonly #inSlot: (Float32Array | undefined)[] = [];
   readonly #tableBytes: number;
+  readonly #rows: number;
+  readonly #inRows: (Float32Array | undefined)[] = [];
+  #nextRows = 0;
   #n = 0;
   #weights: Weights = LUMINANCE_WEIGHTS;
   #hueTable: { at: number; knots: number } | undefined;
@@ -80,6 +96,7 @@ export class BandMachine {
       (TABLE_SLOTS + 2) * this.#tableBytes +
       8 * (MOST_BASE_COLUMNS + 1) +
       16 * HISTOGRAM_BINS +
+      4 * ROWS_SLOTS * ROWS_LENGTH +
       8192;
     const heap = (this.#heap = new KernelHeap(bytes));
     this.#plane = Object.fromEntries(PLANES.map((name) => [name, heap.reserve(4 * padded)])) as Record<PlaneName, number>;
@@ -95,6 +112,7 @@ export class BandMachine {
     this.#baseRow = heap.reserve(8 * (MOST_BASE_COLUMNS + 1));
     this.#counts = heap.reserve(16 * HISTOGRAM_BINS);
     this.#tables = heap.reserve(TABLE_SLOTS * this.#tableBytes);
+    this.#rows = heap.reserve(4 * ROWS_SLOTS * ROWS_LENGTH);
     heap.f32(this.#toneTable, LUMINANCE_TO_TONE.length).set(LUMINANCE_TO_TONE);
     heap.f32(this.#hueConstants, 17).set([...P3_TO_LMS, ...LMS_TO_LAB.slice(3), CHROMA_FADE.from, 1 / (CHROMA_FADE.to - CHROMA_FADE.from)]);
   }
@@ -201,7 +219,7 @@ export class BandMachine {
   }
 
   /** tone → tone, exposed by what its surroundings give it; by the mask too, where it is asked for. */
-  applySpatial({ stops, share, blend }: SpatialStep, base: ToneBase, place: BandPlace, byMask = false): void {
+  applySpatial({ stops, through, blended }: SpatialStep, base: ToneBase, place: BandPlace, byMask = false): void {
     const p = this.#plane;
     const n = padded(this.#n);
     const run = this.#heap.run;
@@ -211,37 +229,47 @@ export class BandMachine {
       run.surroundingTone(p.tone, p.above, p.stops, p.stops, n);
     }
     run.lookUp(p.stops, p.stops, n, this.#slot(0, stops), knotsOf(stops));
-    if (share && blend === "normal") run.scaleLookedUp(p.stops, p.tone, n, this.#slot(1, share), knotsOf(share));
-    this.#expose(blend, share, byMask, false);
+    if (byMask && !blended) run.multiply(p.stops, p.mask, p.stops, n);
+    this.#passThrough(through);
+    this.#expose(blended, byMask, false);
   }
 
-  /** tone → tone, exposed by the stops in the machine, where anything is painted, and those given by tone. */
-  applyExposure({ stops, painted, blend, share, onPaper }: ExposureStep, isPainted: boolean, byMask: boolean): void {
+  /** tone → tone, exposed by the stops in the machine, where anything is painted, by those given flat and those given by tone. */
+  applyExposure({ gain, flat, through, byTone, blended, onPaper }: ExposureStep, isPainted: boolean, byMask: boolean): void {
     const p = this.#plane;
     const n = padded(this.#n);
     const run = this.#heap.run;
-    if (isPainted) {
-      run.scaleLookedUp(p.stops, p.tone, n, this.#slot(0, painted), knotsOf(painted));
-      run.addTable(p.stops, p.tone, n, this.#slot(2, stops), knotsOf(stops));
-    } else run.lookUp(p.tone, p.stops, n, this.#slot(2, stops), knotsOf(stops));
-    this.#expose(blend, share, byMask, onPaper);
+    if (!isPainted) this.#heap.f32(p.stops, n).fill(flat);
+    else if (gain !== 1 || flat !== 0) run.scaleAdd(p.stops, n, gain, flat);
+    const scales = byMask && !blended;
+    if (scales) run.multiply(p.stops, p.mask, p.stops, n);
+    this.#passThrough(through);
+    if (byTone) {
+      const table = this.#slot(2, byTone);
+      if (scales) run.addTableBy(p.stops, p.mask, p.tone, n, table, knotsOf(byTone));
+      else run.addTable(p.stops, p.tone, n, table, knotsOf(byTone));
+    }
+    this.#expose(blended, byMask, onPaper);
+  }
+
+  /** stops → the stops that reach each tone. */
+  #passThrough({ share, rows }: StopsThrough): void {
+    const { stops, tone } = this.#plane;
+    const n = padded(this.#n);
+    if (rows) this.#heap.run.throughRows(stops, tone, n, this.#rowsAt(rows), rows.knots, rows.side, rows.most);
+    else if (share) this.#heap.run.scaleLookedUp(stops, tone, n, this.#slot(0, share), knotsOf(share));
   }
 
   /** tone → tone, exposed by the plane of stops and blended, as far as share and mask let it through. */
-  #expose(blend: BlendMode, share: Float32Array | undefined, byMask: boolean, onPaper: boolean): void {
+  #expose(blended: Blended | undefined, byMask: boolean, onPaper: boolean): void {
     const p = this.#plane;
     const n = padded(this.#n);
     const run = this.#heap.run;
-    const mode = BLEND_MODES.indexOf(blend);
-    if (mode === 0) {
-      if (byMask) run.multiply(p.stops, p.mask, p.stops, n);
-      run.exposeBy(p.tone, p.stops, p.tone, n, Number(onPaper));
-      return;
-    }
+    if (!blended) return run.exposeBy(p.tone, p.stops, p.tone, n, Number(onPaper));
     // A blend changes tones by itself, so what is to stay is mixed back in afterwards.
     run.exposeBy(p.tone, p.stops, p.above, n, Number(onPaper));
-    run.blendPlanes(p.tone, p.above, p.above, n, mode);
-    run.lookUp(p.tone, p.stops, n, this.#slot(1, share!), knotsOf(share!));
+    run.blendPlanes(p.tone, p.above, p.above, n, BLEND_MODES.indexOf(blended.mode));
+    run.lookUp(p.tone, p.stops, n, this.#slot(1, blended.share), knotsOf(blended.share));
     if (byMask) run.multiply(p.stops, p.mask, p.stops, n);
     run.mixBy(p.tone, p.above, p.stops, p.tone, n);
   }
@@ -310,6 +338,18 @@ export class BandMachine {
       writeRow(cells, width, height, ((y + 0.5) / place.whole.height) * height - 0.5, pairs);
       this.#heap.run.sampleRow(this.#baseRow, out + 4 * done, padded(place.width), from, step, width - 1);
     }
+  }
+
+  /** The place of rows in the heap, where they are copied unless they lie there already. */
+  #rowsAt({ tables }: StopsRows): number {
+    let slot = this.#inRows.indexOf(tables);
+    if (slot < 0) {
+      if (tables.length > ROWS_LENGTH) throw new CoreError("bad_size", `${tables.length} numbers in rows, room for ${ROWS_LENGTH}`);
+      slot = this.#nextRows++ % ROWS_SLOTS;
+      this.#heap.f32(this.#rows + 4 * slot * ROWS_LENGTH, tables.length).set(tables);
+      this.#inRows[slot] = tables;
+    }
+    return this.#rows + 4 * slot * ROWS_LENGTH;
   }
 
   /** A table's place in the heap, where it is copied unless it lies there already. */

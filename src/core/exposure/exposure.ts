@@ -93,12 +93,12 @@ export function limitedStops(stops: number, limit: number): number {
 
 const ORDER_STEPS = 500;
 
-/** Whether tones come out in the order they come in, at the strength given. */
+/** Whether tones come out in the order they come in by the stops of zones alone, at the strength given. */
 export function keepsOrder(settings: ExposureSettings, strength: number): boolean {
   let before = -1;
   for (let i = 0; i <= ORDER_STEPS; i++) {
     const zone = (i / ORDER_STEPS) * LAST_ZONE;
-    const exposed = exposedZone(zone, strength * toneStops(settings, zone));
+    const exposed = exposedZone(zone, strength * toneStops({ ...settings, flat: 0 }, zone));
     if (exposed < before - 1e-9) return false;
     before = exposed;
   }

@@ -103,8 +103,8 @@ export function isBlurred({ blur }: Pick<Gate, "blur">): boolean {
 }
 
 /**
- * Whether a shoulder is so hard, for a pass that moves tones by up to `change` zones, that an edge will show: tones would
- * come out in reversed order, or be torn apart as far. Units: zones.
+ * Whether a shoulder is so hard, for a pass that moves tones by up to `change` zones, that an edge may show: tones are held there to keep
+ * their order, or torn apart as far. Units: zones.
  */
 export function showsEdge({ from, to, low, high, linear }: Gate, change: number): boolean {
   const narrowest = Math.min(from > 0 ? low : Infinity, to < LAST_ZONE ? high : Infinity);

@@ -20,6 +20,9 @@ export interface KernelExports {
   surroundingTone(tone: number, slope: number, offset: number, out: number, n: number): void;
   addLookedUpBy(tone: number, mask: number, out: number, n: number, table: number, knots: number): void;
   mixBy(below: number, above: number, amount: number, out: number, n: number): void;
+  scaleAdd(plane: number, n: number, scale: number, offset: number): void;
+  throughRows(stops: number, tone: number, n: number, tables: number, knots: number, side: number, most: number): void;
+  addTableBy(plane: number, by: number, tone: number, n: number, table: number, knots: number): void;
   multiply(a: number, b: number, out: number, n: number): void;
   addTable(plane: number, tone: number, n: number, table: number, knots: number): void;
   scaleLookedUp(plane: number, tone: number, n: number, table: number, knots: number): void;

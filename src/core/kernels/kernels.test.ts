@@ -274,9 +274,43 @@ describe("spatial steps", () => {
     heap.f32(out, N).set(noise(37));
     heap.run.mixBy(t, out, m, out, N);
     expect(largestDifference(heap.f32(out, N), reference.mixBy(tone, noise(37), mask))).toBeLessThan(ROUNDING);
+    heap.f32(m, N).set(mask.map((v) => 4 * v)); // strengths beyond 1
+    heap.f32(out, N).set(noise(37));
+    heap.run.mixBy(t, out, m, out, N);
+    expect(
+      largestDifference(
+        heap.f32(out, N),
+        reference.mixBy(
+          tone,
+          noise(37),
+          mask.map((v) => 4 * v),
+        ),
+      ),
+    ).toBeLessThan(ROUNDING);
     heap.f32(m, N).fill(0);
     heap.run.addLookedUpBy(t, m, out, N, table, knotsOf(weave));
     expect(largestDifference(heap.f32(out, N), tone)).toBe(0);
+  });
+  test("stops read through rows, scaled and added to agree with their twins; at a row they are what the row says", () => {
+    const [side, knots, most] = [5, 40, 3];
+    const row = (stops: number) => pairTable(knots, (t) => stops * Math.sin(5 * t) - 0.1 * stops * stops);
+    const tables = Float32Array.from(Array.from({ length: 2 * side + 1 }, (_, r) => [...row((most * (r - side)) / side)]).flat());
+    const stops = noise(38).map((v) => 8 * v - 4); // beyond the outermost rows too
+    const by = noise(39);
+    const { heap, pointers } = heapWith(tone, stops, tables, by, weave);
+    const [t, s, rows, b, table] = pointers as [number, number, number, number, number];
+    heap.run.throughRows(s, t, N, rows, knots, side, most);
+    // Places between rows are held in float32: a few millionths of a stop.
+    expect(largestDifference(heap.f32(s, N), reference.throughRows(stops, tone, { tables, knots, side, most }))).toBeLessThan(5e-6);
+    heap.f32(s, N).fill(-most);
+    heap.run.throughRows(s, t, N, rows, knots, side, most);
+    expect(largestDifference(heap.f32(s, N), reference.lookUp(tone, row(-most)))).toBeLessThan(2e-6);
+    heap.f32(s, N).set(stops);
+    heap.run.scaleAdd(s, N, -1.5, 0.25);
+    expect(largestDifference(heap.f32(s, N), reference.scaleAdd(stops, -1.5, 0.25))).toBeLessThan(ROUNDING);
+    heap.f32(s, N).set(stops);
+    heap.run.addTableBy(s, b, t, N, table, knotsOf(weave));
+    expect(largestDifference(heap.f32(s, N), reference.addTableBy(stops, by, tone, weave))).toBeLessThan(ROUNDING);
   });
   test("exposure agrees with its twin, reaches neither end from inside, and is undone by its opposite", () => {
     const stops = noise(34).map((v) => 12 * v - 6);

@@ -1,3 +1,4 @@
+import { atStrength } from "../blend/atStrength";
 import { blend, type BlendMode } from "../blend/blend";
 import { luminanceToTone, toneToLuminance } from "../colour/lstar";
 import type { Matrix3 } from "../colour/matrix3";
@@ -6,6 +7,7 @@ import { linearP3ToOklab, oklabToLch } from "../colour/oklab";
 import type { Weights } from "../mix/weights";
 import { knotsOf } from "./pairTable";
 import { exposedLuminance } from "../exposure/exposure";
+import type { StopsRows } from "../exposure/orderedStops";
 
 // The kernels in plain TypeScript: what they compute, without how. Used by the tests, which hold
 // the WebAssembly to these, and to read.
@@ -102,9 +104,31 @@ export function addLookedUpBy(tone: Float32Array, mask: Float32Array, table: Flo
   return tone.map((t, i) => t + mask[i]! * readTable(table, t));
 }
 
-/** From `below` towards `above` by an amount, beyond it over 1; kept within 0–1. */
+/** From `below` towards `above` by an amount; over 1 beyond it, softly where the scale ends. */
 export function mixBy(below: Float32Array, above: Float32Array, amount: Float32Array): Float32Array {
-  return below.map((v, i) => clamp01(v + amount[i]! * (above[i]! - v)));
+  return below.map((v, i) => clamp01(atStrength(v, above[i]!, amount[i]!)));
+}
+
+/** plane · scale + offset. */
+export function scaleAdd(plane: Float32Array, scale: number, offset: number): Float32Array {
+  return plane.map((v) => v * scale + offset);
+}
+
+/** The stops that reach each tone, of those given to its place: read between rows. */
+export function throughRows(stops: Float32Array, tone: Float32Array, { tables, knots, side, most }: StopsRows): Float32Array {
+  const length = 2 * (knots + 1);
+  const rowAt = (row: number, t: number) => readTable(tables.subarray(row * length, (row + 1) * length), t);
+  return stops.map((given, i) => {
+    const row = Math.min(Math.max((given / most) * side + side, 0), 2 * side);
+    const lower = Math.min(Math.floor(row), 2 * side - 1);
+    const [a, b] = [rowAt(lower, tone[i]!), rowAt(lower + 1, tone[i]!)];
+    return a + (row - lower) * (b - a);
+  });
+}
+
+/** plane + by · table(t). */
+export function addTableBy(plane: Float32Array, by: Float32Array, tone: Float32Array, table: Float32Array): Float32Array {
+  return plane.map((v, i) => v + by[i]! * readTable(table, tone[i]!));
 }
 
 /** a · b. */

@@ -83,10 +83,12 @@ describe("strength", () => {
     expect(placementAtStrength(made, 2)(5)).toBe(7);
     expect(placementAtStrength(made, 2)(8)).toBe(8);
   });
-  test("beyond 1 stops at the ends and keeps the order", () => {
-    const far = placementAtStrength(strands([0, 0], [5, 9], [6, 9.2], [10, 10]), 2);
-    expect(far(5)).toBe(10);
-    expect(far(6)).toBe(10);
+  test("beyond 1 nears the ends without reaching them and keeps the order; what was placed at an end is there", () => {
+    const far = placementAtStrength(strands([0, 0], [3, 0], [5, 9], [6, 9.2], [10, 10]), 2);
+    expect([far(0), far(3), far(10)]).toEqual([0, 0, 10]);
+    expect(far(5)).toBeGreaterThan(9.5);
+    expect(far(6)).toBeGreaterThanOrEqual(far(5));
+    expect(far(9.5)).toBeLessThan(10);
   });
 });
 

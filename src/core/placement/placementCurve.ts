@@ -1,3 +1,4 @@
+import { atStrength } from "../blend/atStrength";
 import { LAST_ZONE } from "../zones/zone";
 import type { Strand } from "./strand";
 
@@ -63,13 +64,13 @@ function endSlope(near: number, next: number | undefined, width: number, nextWid
 }
 
 /**
- * The strands at a strength beyond 1: every move goes further by that factor, stops at the ends
- * of the scale and at the strand below, so the order of tones is kept. Holds stay.
+ * The strands at a strength beyond 1: every move goes further by that factor, nears the ends of the scale without reaching
+ * them, and stops at the strand below, so the order of tones is kept. Holds stay, and so do strands placed at the ends.
  */
 export function strengthenStrands(strands: readonly Strand[], strength: number): Strand[] {
   let floor = 0;
   return strands.map(({ from, to }) => {
-    const further = Math.min(Math.max(from + strength * (to - from), floor), LAST_ZONE);
+    const further = Math.max(LAST_ZONE * atStrength(from / LAST_ZONE, to / LAST_ZONE, strength), floor);
     floor = further;
     return { from, to: further };
   });

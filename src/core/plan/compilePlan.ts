@@ -1,29 +1,24 @@
 import type { BlendMode } from "../blend/blend";
 import { contrastMaskStops } from "../contrast/contrastMask";
-import { gateShare, readsEnteringTone, type Gate } from "../gate/gate";
-import { endShare, toneStops } from "../exposure/exposure";
+import { MOST_CEILING } from "../exposure/exposure";
+import { orderedStops, stopsRows, type StopsByTone, type StopsRows } from "../exposure/orderedStops";
+import { readsEnteringTone, type Gate } from "../gate/gate";
 import { pairTable } from "../kernels/pairTable";
-import { readTable } from "../kernels/reference";
 import { hueCurve } from "../mix/hueCurve";
 import type { Weights } from "../mix/weights";
 import type { Region } from "../region/region";
 import { gateKey } from "../gate/gateKey";
 import { shapeKey, strokesKey } from "../region/shapeKey";
 import type { Spread } from "../spatial/toneBase";
-import { zonesOnShare } from "../zones/keptZones";
 import { TONE_KNOTS } from "../zones/toneKnots";
 import { LAST_ZONE } from "../zones/zone";
 import { passInSet } from "./editPasses";
-import { isTonePass, leavesAll, passCurve, type TonePass } from "./passCurve";
+import { actsOnAll, isTonePass, leavesAll, passCurve, reachOf, stopsByTone, type TonePass } from "./passCurve";
 import type { ContrastMaskMove, EdgeBurnMove, ExposureMove, Mix, Pass, Plan } from "./plan";
 
 const HUE_KNOTS = 1440;
 /** Knots of tables over the blurred tone and of zones switched off: smooth, so that few do. */
-const SOFT_KNOTS = 640;
-
-/** Acts fully on all tones. */
-const EVERYWHERE = pairTable(1, () => 1);
-const NOWHERE = pairTable(1, () => 0);
+export const SOFT_KNOTS = 640;
 
 /** A plan as the kernels take it. Steps that change nothing are left out. */
 export interface CompiledPlan {
@@ -65,18 +60,29 @@ export interface ToneStep {
   table: Float32Array;
 }
 
+/** How the stops given to a place reach its tones. */
+export interface StopsThrough {
+  /** How much of them reaches a tone, over tone 0–1; absent where all do. */
+  share: Float32Array | undefined;
+  /** In its stead where that would bring tones out of order: what reaches tones for each amount given. */
+  rows: StopsRows | undefined;
+}
+
+/** How a blended tone meets what is beneath: how far it comes through over the tone of the place, strength included. */
+export interface Blended {
+  mode: BlendMode;
+  share: Float32Array;
+}
+
 /** Stops given to a place by its surroundings. */
 export interface SpatialStep {
   kind: "spatial";
   spread: Spread;
-  /** Stops over the tone of the surroundings. */
+  /** Stops over the tone of the surroundings; meeting the print normally, at the pass's strength. */
   stops: Float32Array;
-  /**
-   * How far it acts over the tone of the place. Meeting the print normally it scales the stops, which hold the strength already, and
-   * is absent where it is 1 everywhere; with a blend it is how far the blended tone comes through, strength included.
-   */
-  share: Float32Array | undefined;
-  blend: BlendMode;
+  through: StopsThrough;
+  /** Absent where it meets the print normally. */
+  blended: Blended | undefined;
 }
 
 /** Stops given to places, and by tone. */
@@ -84,15 +90,16 @@ export interface ExposureStep {
   kind: "exposure";
   /** What tells the stops of each place: see stopsPlane. */
   move: PlacedStops;
-  /** Stops over the tone of the place, besides those of the place itself. */
-  stops: Float32Array;
-  /** How much of the place's stops reaches a tone. */
-  painted: Float32Array;
+  /** Times those stops, and stops given to every place besides. */
+  gain: number;
+  flat: number;
+  through: StopsThrough;
+  /** Stops given by tone besides; absent where none are. */
+  byTone: Float32Array | undefined;
   /** Whether less light darkens bare paper too, or leaves it. */
   onPaper: boolean;
-  blend: BlendMode;
-  /** With a blend: how far the blended tone comes through, over the tone of the place. */
-  share: Float32Array | undefined;
+  /** Absent where it meets the print normally. */
+  blended: Blended | undefined;
 }
 
 /** A move that gives stops to places. */
@@ -105,23 +112,27 @@ export type PlacedStops = ExposureMove | EdgeBurnMove;
 export function planCompiler(): (plan: Plan) => CompiledPlan {
   let hues: { key: string; table: Float32Array | undefined } = { key: "", table: undefined };
   let steps = new Map<string, CompiledStep | undefined>();
+  let painted = new Map<string, ExposureStep>();
   return (plan) => {
     const key = hueKey(plan.mix);
     if (key !== hues.key) hues = { key, table: hueTable(plan.mix) };
     const kept = new Map<string, CompiledStep | undefined>();
+    const paintedNow = new Map<string, ExposureStep>();
     const regions = new Map(plan.regions.map((region) => [region.id, { region, key: regionKey(region) }]));
     const passes = plan.passes.map((own) => {
       const pass = passInSet(plan, own);
       const isMasked = compiledMask(pass, regions) !== undefined;
       const bareKey = `${bareKeyOf(pass)} ${isMasked}`;
       const stepKey = pass.move.kind === "exposure" ? `${bareKey} ${strokesKey(pass.move.strokes)}` : bareKey;
-      if (!kept.has(stepKey)) kept.set(stepKey, steps.has(stepKey) ? steps.get(stepKey) : compiledStep(pass, isMasked));
+      if (!kept.has(stepKey)) kept.set(stepKey, steps.has(stepKey) ? steps.get(stepKey) : compiled(pass, isMasked, painted.get(bareKey)));
       const step = kept.get(stepKey);
+      if (step?.kind === "exposure") paintedNow.set(bareKey, step);
       const mask = step && compiledMask(pass, regions);
       const masked = (key: string) => (mask ? `${key} ${mask.key}` : key);
       return { id: pass.id, step, mask, key: masked(stepKey), bareKey: masked(bareKey) };
     });
     steps = kept;
+    painted = paintedNow;
     return { weights: plan.mix.weights, hueTable: hues.table, hueKey: key, passes };
   };
 }
@@ -135,9 +146,10 @@ function hueKey(mix: Mix): string {
   return JSON.stringify([mix.huesOn, mix.hueKnots]);
 }
 
-/** A pass by all it is but strokes that dodge and burn, of which there may be thousands. */
+/** A pass by all it is but strokes that dodge and burn, of which there may be thousands: whether there are any. */
 function bareKeyOf({ on, strength, blend, zonesOff, gate, move }: Pass): string {
-  return JSON.stringify([on, strength, blend, zonesOff, gate && gateKey(gate), move.kind === "exposure" ? { ...move, strokes: [] } : move]);
+  const bare = move.kind === "exposure" ? { ...move, strokes: move.strokes.length > 0 } : move;
+  return JSON.stringify([on, strength, blend, zonesOff, gate && gateKey(gate), bare]);
 }
 
 /** Equal keys, equal regions; names do not change where a region lies. */
@@ -169,6 +181,12 @@ function hueTable(mix: Mix): Float32Array | undefined {
   return pairTable(HUE_KNOTS, (turn) => curve(turn * 360));
 }
 
+/** A pass compiled; `alike` is one that differs from it in strokes alone, whose tables serve as well. */
+function compiled(pass: Pass, isMasked: boolean, alike: ExposureStep | undefined): CompiledStep | undefined {
+  const isPainted = pass.move.kind === "exposure" && !leavesAll(pass) && (isMasked || !isTonePass(pass));
+  return alike && isPainted ? { ...alike, move: pass.move as ExposureMove } : compiledStep(pass, isMasked);
+}
+
 function compiledStep(pass: Pass, isMasked: boolean): CompiledStep | undefined {
   if (leavesAll(pass)) return undefined;
   // Through a mask exposure is scaled as light: see CORE, "A pass, in one line".
@@ -177,33 +195,60 @@ function compiledStep(pass: Pass, isMasked: boolean): CompiledStep | undefined {
   return isTonePass(pass) ? toneStep(pass) : spatialStep(pass, pass.move as ContrastMaskMove);
 }
 
-function exposureStep({ strength, blend, zonesOff, gate }: Pass, move: ExposureMove): ExposureStep {
-  const isNormal = blend === "normal";
-  const reach = isNormal ? (shareTable(zonesOff, gate, strength) ?? EVERYWHERE) : EVERYWHERE;
-  const ends = (t: number) => (move.endsHeld ? endShare(t * LAST_ZONE) : 1);
+function exposureStep(pass: Pass, move: ExposureMove): ExposureStep {
+  const isNormal = pass.blend === "normal";
+  const gain = isNormal ? pass.strength : 1;
+  const flat = gain * move.flat;
+  const byTone = stopsByTone(pass, move, isNormal);
+  const { added } = orderedStops(SOFT_KNOTS, byTone);
   return {
     kind: "exposure",
     move,
+    gain,
+    flat,
     onPaper: false,
-    stops: pairTable(SOFT_KNOTS, (t) => readTable(reach, t) * toneStops(move, t * LAST_ZONE)),
-    painted: pairTable(SOFT_KNOTS, (t) => readTable(reach, t) * ends(t)),
-    blend,
-    share: isNormal ? undefined : (shareTable(zonesOff, gate, strength) ?? EVERYWHERE),
+    through: through(byTone, Math.abs(flat) + gain * mostPainted(move)),
+    byTone: byTone.added && pairTable(SOFT_KNOTS, (t) => added[Math.round(t * SOFT_KNOTS)]!),
+    blended: blended(pass),
   };
 }
 
-function edgeBurnStep({ strength, blend, zonesOff, gate }: Pass, move: EdgeBurnMove): ExposureStep {
-  const share = shareTable(zonesOff, gate, strength) ?? EVERYWHERE;
-  const isNormal = blend === "normal";
+/** The most stops that painting can give a place, whatever the strokes: so that they change nothing but where they are. */
+function mostPainted({ strokes, dodge, burn, limit }: ExposureMove): number {
+  if (strokes.length === 0) return 0;
+  return limit ?? MOST_CEILING * Math.max(dodge, burn);
+}
+
+function edgeBurnStep(pass: Pass, move: EdgeBurnMove): ExposureStep {
+  const isNormal = pass.blend === "normal";
+  const gain = isNormal ? pass.strength : 1;
   return {
     kind: "exposure",
     move,
+    gain,
+    flat: 0,
+    byTone: undefined,
     onPaper: move.onPaper,
-    stops: NOWHERE,
-    painted: isNormal ? share : EVERYWHERE,
-    blend,
-    share: isNormal ? undefined : share,
+    through: isNormal ? throughReach(pass, gain * Math.abs(move.stops), move.onPaper) : ALL,
+    blended: blended(pass),
   };
+}
+
+/** All stops reach all tones. */
+const ALL: StopsThrough = { share: undefined, rows: undefined };
+
+function through(byTone: StopsByTone, most: number): StopsThrough {
+  const rows = stopsRows(SOFT_KNOTS, byTone, most);
+  return rows ? { share: undefined, rows } : { share: pairTable(SOFT_KNOTS, byTone.share), rows };
+}
+
+/** Through a pass's gate and past its zones switched off. */
+function throughReach(pass: Pass, most: number, onPaper = false): StopsThrough {
+  return actsOnAll(pass) ? ALL : through({ share: (t) => reachOf(pass, t * LAST_ZONE), onPaper }, most);
+}
+
+function blended(pass: Pass): Blended | undefined {
+  return pass.blend === "normal" ? undefined : { mode: pass.blend, share: pairTable(SOFT_KNOTS, (t) => pass.strength * reachOf(pass, t * LAST_ZONE)) };
 }
 
 function toneStep(pass: TonePass): ToneStep {
@@ -211,28 +256,19 @@ function toneStep(pass: TonePass): ToneStep {
   return { kind: "tone", table: pairTable(TONE_KNOTS, (t) => curve(t * LAST_ZONE) / LAST_ZONE - t) };
 }
 
-function spatialStep({ strength, blend, zonesOff, gate }: Pass, { radius, edges, density }: ContrastMaskMove): SpatialStep {
-  const isNormal = blend === "normal";
+function spatialStep(pass: Pass, { radius, edges, density }: ContrastMaskMove): SpatialStep {
+  const isNormal = pass.blend === "normal";
+  const stopsOf = (surrounding: number) => contrastMaskStops(surrounding, isNormal ? pass.strength * density : density);
   return {
     kind: "spatial",
     spread: { radius, edges },
-    stops: pairTable(SOFT_KNOTS, (surrounding) => contrastMaskStops(surrounding, isNormal ? strength * density : density)),
-    share: isNormal ? shareTable(zonesOff, gate, 1) : (shareTable(zonesOff, gate, strength) ?? EVERYWHERE),
-    blend,
+    stops: pairTable(SOFT_KNOTS, stopsOf),
+    through: isNormal ? throughReach(pass, Math.max(Math.abs(stopsOf(0)), Math.abs(stopsOf(1)))) : ALL,
+    blended: blended(pass),
   };
 }
 
 /** How far a pass lets each tone that enters it through, over tone 0–1; undefined where all are. */
-export function reachTable({ zonesOff, gate }: Pass): Float32Array | undefined {
-  return shareTable(zonesOff, gate, 1);
-}
-
-/** How far a pass acts on a tone, by strength, zones switched off and a gate that reads the entering tone; undefined for 1 everywhere. */
-function shareTable(zonesOff: readonly number[], gate: Gate | null, strength: number): Float32Array | undefined {
-  const gated = gate && readsEnteringTone(gate) ? gate : undefined;
-  if (zonesOff.length === 0 && !gated && strength === 1) return undefined;
-  return pairTable(SOFT_KNOTS, (t) => {
-    const zone = t * LAST_ZONE;
-    return strength * (zonesOff.length ? zonesOnShare(zone, zonesOff) : 1) * (gated ? gateShare(gated, zone) : 1);
-  });
+export function reachTable(pass: Pick<Pass, "gate" | "zonesOff">): Float32Array | undefined {
+  return actsOnAll(pass) ? undefined : pairTable(SOFT_KNOTS, (t) => reachOf(pass, t * LAST_ZONE));
 }

@@ -1,10 +1,13 @@
+import { atStrength } from "../blend/atStrength";
 import { blend } from "../blend/blend";
 import { contrastCurve, NORMAL_GRADE } from "../contrast/contrastCurve";
-import { exposedZone, toneStops, type ExposureSettings } from "../exposure/exposure";
-import { gateShare, readsEnteringTone, type Gate } from "../gate/gate";
+import { endShare, exposedZone, toneStops, zoneStops, type ExposureSettings } from "../exposure/exposure";
+import { orderedStops, type StopsByTone } from "../exposure/orderedStops";
+import { gateShare, readsEnteringTone } from "../gate/gate";
+import { changesInOrder } from "../order/heldInOrder";
 import { placementAtStrength, placementCurve } from "../placement/placementCurve";
 import { isHold } from "../placement/strand";
-import { keptInOrder, zonesOnShare } from "../zones/keptZones";
+import { zonesOnShare } from "../zones/keptZones";
 import { TONE_KNOTS } from "../zones/toneKnots";
 import { LAST_ZONE, ZONE_COUNT } from "../zones/zone";
 import type { ContrastMaskMove, EdgeBurnMove, ExposureMove, Move, Pass } from "./plan";
@@ -36,44 +39,71 @@ export function moveCurve(move: ToneMove): ZoneCurve {
 
 /**
  * What a whole pass makes of a tone where its mask is full: move, blend, strength, gate, zones switched off. A placement that meets the print
- * normally goes further in its strands at a strength over 1; all else is extrapolated and kept in the scale.
+ * normally goes further in its strands at a strength over 1; all else is extrapolated, softly where the scale ends. Gates and zones switched off hold tones where
+ * the order would change.
  */
 export function passCurve(pass: TonePass): ZoneCurve {
-  const gated =
-    pass.move.kind === "exposure" && pass.blend === "normal" ? gatedExposure(pass, pass.move) : gatedCurve(freeCurve(pass), pass.gate);
-  return pass.zonesOff.length === 0 ? gated : curveWithZonesOff(gated, pass.zonesOff);
+  if (pass.move.kind === "exposure" && pass.blend === "normal") return exposureCurve(pass, pass.move);
+  if (pass.move.kind === "placement" && pass.blend === "normal") {
+    const placed = placementAtStrength(pass.move.strands, pass.strength);
+    return actsOnAll(pass) ? placed : heldCurve(placed, (zone) => zone + reachOf(pass, zone) * (placed(zone) - zone));
+  }
+  const laid = laidCurve(pass);
+  const further = (zone: number) => LAST_ZONE * atStrength(zone / LAST_ZONE, laid(zone) / LAST_ZONE, pass.strength);
+  if (pass.strength <= 1 && actsOnAll(pass)) return further;
+  return heldCurve(laid, (zone) => zone + reachOf(pass, zone) * (further(zone) - zone));
 }
 
-/** Exposure is let through as light, so that its gate keeps the order of tones longer. */
-function gatedExposure({ gate, strength }: TonePass, move: ExposureMove): ZoneCurve {
-  const share = (zone: number) => (gate && readsEnteringTone(gate) ? gateShare(gate, zone) : 1);
-  return (zone) => exposedZone(zone, strength * share(zone) * toneStops(move, zone));
+/** How far a pass acts on a tone by its gate, where that is a part of the curve, and by zones switched off; 0–1. Units: zones. */
+export function reachOf({ gate, zonesOff }: Pick<Pass, "gate" | "zonesOff">, zone: number): number {
+  const on = zonesOff.length > 0 ? zonesOnShare(zone, zonesOff) : 1;
+  return gate && readsEnteringTone(gate) ? on * gateShare(gate, zone) : on;
 }
 
-/** A gate that reads the entering tone is a part of the curve, however its mask is limited to hues besides. */
-function gatedCurve(curve: ZoneCurve, gate: Gate | null): ZoneCurve {
-  if (!gate || !readsEnteringTone(gate)) return curve;
-  return (zone) => zone + gateShare(gate, zone) * (curve(zone) - zone);
+/** Whether that is 1 everywhere. */
+export function actsOnAll({ gate, zonesOff }: Pick<Pass, "gate" | "zonesOff">): boolean {
+  return zonesOff.length === 0 && !(gate && readsEnteringTone(gate));
 }
 
-function freeCurve({ move, blend: mode, strength }: TonePass): ZoneCurve {
-  if (move.kind === "placement" && mode === "normal") return placementAtStrength(move.strands, strength);
-  const curve = moveCurve(move);
-  return (zone) => {
-    const laid = LAST_ZONE * blend(mode, zone / LAST_ZONE, curve(zone) / LAST_ZONE);
-    return Math.min(Math.max(zone + strength * (laid - zone), 0), LAST_ZONE);
+/** The stops an exposure gives by tone, besides those painted and flat; at its strength. */
+export function stopsByTone(pass: Pass, move: ExposureMove, isThrough: boolean): StopsByTone {
+  const { endsHeld, zones } = move;
+  const share = (tone: number) => {
+    const zone = tone * LAST_ZONE;
+    return (isThrough ? reachOf(pass, zone) : 1) * (endsHeld ? endShare(zone) : 1);
   };
+  const strength = isThrough ? pass.strength : 1;
+  const added = zones.every((stops) => stops === 0) ? undefined : (tone: number) => strength * share(tone) * zoneStops(zones, tone * LAST_ZONE);
+  return { share, added };
 }
 
-/** The same with the tones of some zones kept as they come. Where the curve keeps the order of tones, so does this. */
-function curveWithZonesOff(curve: ZoneCurve, off: readonly number[]): ZoneCurve {
-  const zoneAt = (knot: number) => (knot / TONE_KNOTS) * LAST_ZONE;
-  const free = Float64Array.from({ length: TONE_KNOTS + 1 }, (_, knot) => curve(zoneAt(knot)));
-  const moved = free.map((to, knot) => zoneAt(knot) + zonesOnShare(zoneAt(knot), off) * (to - zoneAt(knot)));
-  const isRising = free.every((to, knot) => knot === 0 || to >= free[knot - 1]!);
-  const values = isRising ? keptInOrder(moved, off) : moved;
+/** Exposure is let through as light. */
+function exposureCurve(pass: TonePass, move: ExposureMove): ZoneCurve {
+  const { added, reaching } = orderedStops(TONE_KNOTS, stopsByTone(pass, move, true));
+  const stops = reaching(pass.strength * move.flat);
+  const total = between(stops.map((reached, k) => reached + added[k]!));
+  return (zone) => exposedZone(zone, total(zone));
+}
+
+/** What a move makes of a tone laid on what was there. */
+function laidCurve({ move, blend: mode }: TonePass): ZoneCurve {
+  const curve = moveCurve(move);
+  return (zone) => LAST_ZONE * blend(mode, zone / LAST_ZONE, curve(zone) / LAST_ZONE);
+}
+
+/** What is made of a curve, held where it would not keep an order that the curve keeps. */
+function heldCurve(curve: ZoneCurve, made: ZoneCurve): ZoneCurve {
+  const zones = Float64Array.from({ length: TONE_KNOTS + 1 }, (_, knot) => (knot / TONE_KNOTS) * LAST_ZONE);
+  const changes = zones.map((zone) => made(zone) - zone);
+  const held = changesInOrder(zones, zones.map(curve), changes);
+  const isHeld = held.some((change, k) => Math.abs(change - changes[k]!) > 1e-12);
+  return isHeld ? between(held.map((change, k) => zones[k]! + change)) : made;
+}
+
+/** Values at the knots of tone tables, read between them. Units: zones in. */
+function between(values: Float64Array): ZoneCurve {
   return (zone) => {
-    const at = (zone / LAST_ZONE) * TONE_KNOTS;
+    const at = Math.min(Math.max(zone / LAST_ZONE, 0), 1) * TONE_KNOTS;
     const knot = Math.min(Math.floor(at), TONE_KNOTS - 1);
     return values[knot]! + (values[knot + 1]! - values[knot]!) * (at - knot);
   };

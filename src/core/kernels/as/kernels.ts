@@ -16,7 +16,12 @@ const MANTISSA: i32 = 0x7fffff;
 @inline function gather(table: usize, x: v128): v128 {
   const whole = f32x4.floor(x);
   const f = f32x4.sub(x, whole);
-  const at = i32x4.shl(v128.and(f32x4.add(whole, f32x4.splat(MAGIC)), i32x4.splat(MANTISSA)), 3);
+  return pairsAt(table, i32x4.shl(v128.and(f32x4.add(whole, f32x4.splat(MAGIC)), i32x4.splat(MANTISSA)), 3), f);
+}
+
+/** Four pairs of (value, step to the next), at byte offsets, each read a part f on. */
+// @ts-ignore: decorator
+@inline function pairsAt(table: usize, at: v128, f: v128): v128 {
   const q01 = v128.load64_lane(table + <usize>i32x4.extract_lane(at, 1), v128.load64_zero(table + <usize>i32x4.extract_lane(at, 0)), 1);
   const q23 = v128.load64_lane(table + <usize>i32x4.extract_lane(at, 3), v128.load64_zero(table + <usize>i32x4.extract_lane(at, 2)), 1);
   const value = v128.shuffle<f32>(q01, q23, 0, 2, 4, 6);
@@ -183,11 +188,59 @@ export function addLookedUpBy(tone: usize, mask: usize, out: usize, n: i32, tabl
   }
 }
 
+/** Beyond an amount of 1 the move goes on, nearer and nearer to the end of the scale once it takes more than half of the room left. */
 export function mixBy(below: usize, above: usize, amount: usize, out: usize, n: i32): void {
+  const one = f32x4.splat(1), zero = f32x4.splat(0), quarter = f32x4.splat(0.25), tiny = f32x4.splat(1e-20);
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
-    const v = v128.load(below + i);
-    v128.store(out + i, clamp01(f32x4.add(v, f32x4.mul(v128.load(amount + i), f32x4.sub(v128.load(above + i), v)))));
+    const v = v128.load(below + i), to = v128.load(above + i), by = v128.load(amount + i);
+    const change = f32x4.sub(to, v);
+    const within = f32x4.add(v, f32x4.mul(by, change));
+    const length = f32x4.mul(f32x4.sub(by, one), f32x4.abs(change));
+    const rises = f32x4.gt(change, zero);
+    const room = v128.bitselect(f32x4.sub(one, to), to, rises);
+    const share = f32x4.div(length, f32x4.pmax(room, tiny));
+    const near = f32x4.mul(room, f32x4.sub(one, f32x4.div(quarter, f32x4.pmax(share, quarter))));
+    const further = v128.bitselect(near, length, f32x4.gt(share, f32x4.splat(0.5)));
+    const beyond = f32x4.add(to, v128.bitselect(further, f32x4.neg(further), rises));
+    v128.store(out + i, clamp01(v128.bitselect(beyond, within, f32x4.gt(by, one))));
   }
+}
+
+/** plane → plane · scale + offset. */
+export function scaleAdd(plane: usize, n: i32, scale: f32, offset: f32): void {
+  const a = f32x4.splat(scale), b = f32x4.splat(offset);
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16)
+    v128.store(plane + i, f32x4.add(f32x4.mul(v128.load(plane + i), a), b));
+}
+
+/**
+ * stops → the stops that reach each tone, read between rows of tables: 2 · side + 1 pair tables of knots + 1, one after the other, for
+ * stops from −most to most.
+ */
+export function throughRows(stops: usize, tone: usize, n: i32, tables: usize, knots: i32, side: i32, most: f32): void {
+  const zero = f32x4.splat(0), top = f32x4.splat(<f32>knots), magic = f32x4.splat(MAGIC), mantissa = i32x4.splat(MANTISSA);
+  const lastAt: i32 = side + side - 1;
+  const scale = f32x4.splat(<f32>side / most), middle = f32x4.splat(<f32>side), lastRow = f32x4.splat(<f32>lastAt);
+  const stride = i32x4.splat(knots + 1);
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
+    const row = f32x4.pmin(f32x4.pmax(f32x4.add(f32x4.mul(v128.load(stops + i), scale), middle), zero), f32x4.add(lastRow, f32x4.splat(1)));
+    const lower = f32x4.pmin(f32x4.floor(row), lastRow);
+    const part = f32x4.sub(row, lower);
+    const x = f32x4.pmin(f32x4.pmax(f32x4.mul(v128.load(tone + i), top), zero), top);
+    const whole = f32x4.floor(x);
+    const f = f32x4.sub(x, whole);
+    const knot = v128.and(f32x4.add(whole, magic), mantissa);
+    const first = i32x4.add(i32x4.mul(v128.and(f32x4.add(lower, magic), mantissa), stride), knot);
+    const a = pairsAt(tables, i32x4.shl(first, 3), f);
+    const b = pairsAt(tables, i32x4.shl(i32x4.add(first, stride), 3), f);
+    v128.store(stops + i, f32x4.add(a, f32x4.mul(part, f32x4.sub(b, a))));
+  }
+}
+
+/** plane + by · table(tone). */
+export function addTableBy(plane: usize, by: usize, tone: usize, n: i32, table: usize, knots: i32): void {
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16)
+    v128.store(plane + i, f32x4.add(v128.load(plane + i), f32x4.mul(v128.load(by + i), gatherUnit(table, knots, v128.load(tone + i)))));
 }
 
 export function multiply(a: usize, b: usize, out: usize, n: i32): void {
