@@ -1,11 +1,12 @@
 import { LMS_TO_LAB, P3_TO_LMS } from "@/core/colour/oklab";
 import { luminanceToTone } from "@/core/colour/lstar";
+import { IDENTITY3, invert3, type Matrix3 } from "@/core/colour/matrix3";
 import type { SourceSpace } from "@/core/colour/sourceSpace";
 import { curveTable } from "@/core/colour/transferCurve";
 import { CoreError } from "@/core/errors";
 import { KernelHeap } from "@/core/kernels/kernelHeap";
 import { knotsOf, pairTable } from "@/core/kernels/pairTable";
-import { CHROMA_FADE, FLOOR_KNEE } from "@/core/kernels/reference";
+import { CHROMA_FADE, FLOOR_KNEE, SHOULDER_FROM } from "@/core/kernels/reference";
 import { BLEND_MODES } from "@/core/blend/blend";
 import { ROWS_TO_A_SIDE, type StopsRows } from "@/core/exposure/orderedStops";
 import {
@@ -18,7 +19,7 @@ import {
 } from "@/core/plan/compilePlan";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { ToneBase } from "@/core/spatial/toneBase";
-import { LUMINANCE_WEIGHTS, type Weights } from "@/core/mix/weights";
+import { LUMINANCE_WEIGHTS, staysWithin, type Weights } from "@/core/mix/weights";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 
 /** Pixels of a band unless a single row is longer: large enough to hide call costs, small enough for the cache. */
@@ -63,6 +64,7 @@ export class BandMachine {
   readonly #levels: number;
   readonly #curves: [number, number, number];
   readonly #matrix: number;
+  readonly #fromP3: number;
   readonly #hueConstants: number;
   readonly #toneTable: number;
   readonly #output: number;
@@ -104,6 +106,7 @@ export class BandMachine {
     this.#output = heap.reserve(4 * padded);
     this.#curves = [heap.reserve(4 * 65536), heap.reserve(4 * 65536), heap.reserve(4 * 65536)];
     this.#matrix = heap.reserve(36);
+    this.#fromP3 = heap.reserve(36);
     this.#hueConstants = heap.reserve(68);
     this.#toneTable = heap.reserve(8 * (LUMINANCE_KNOTS + 1));
     this.#outputTable = heap.reserve(this.#tableBytes);
@@ -113,6 +116,7 @@ export class BandMachine {
     this.#counts = heap.reserve(16 * HISTOGRAM_BINS);
     this.#tables = heap.reserve(TABLE_SLOTS * this.#tableBytes);
     this.#rows = heap.reserve(4 * ROWS_SLOTS * ROWS_LENGTH);
+    this.setGamut(IDENTITY3);
     heap.f32(this.#toneTable, LUMINANCE_TO_TONE.length).set(LUMINANCE_TO_TONE);
     heap.f32(this.#hueConstants, 17).set([...P3_TO_LMS, ...LMS_TO_LAB.slice(3), CHROMA_FADE.from, 1 / (CHROMA_FADE.to - CHROMA_FADE.from)]);
   }
@@ -122,7 +126,15 @@ export class BandMachine {
     const levels = depth === 8 ? 256 : 65536;
     space.curves.forEach((curve, i) => this.#heap.f32(this.#curves[i]!, levels).set(curveTable(curve, levels)));
     this.#heap.f32(this.#matrix, 9).set(space.toP3);
+    this.setGamut(space.toP3);
   }
+
+  /** Sets which colours there may be, for bands of linear colour: the source's channels to linear P3. */
+  setGamut(toP3: Matrix3): void {
+    this.#toP3 = toP3;
+    this.#heap.f32(this.#fromP3, 9).set(invert3(toP3));
+  }
+  #toP3: Matrix3 = IDENTITY3;
 
   /** Sets the plan's mix. */
   setMix({ weights, hueTable }: Pick<CompiledPlan, "weights" | "hueTable">): void {
@@ -175,7 +187,9 @@ export class BandMachine {
     const p = this.#plane;
     const n = padded(this.#n);
     const run = this.#heap.run;
-    run.mixWeights(p.red, p.green, p.blue, p.tone, n, weights.red, weights.green, weights.blue, FLOOR_KNEE);
+    const { red, green, blue } = weights;
+    if (staysWithin(weights, this.#toP3)) run.mixWithin(p.red, p.green, p.blue, p.tone, n, red, green, blue);
+    else run.mixWeights(p.red, p.green, p.blue, p.tone, n, red, green, blue, FLOOR_KNEE, SHOULDER_FROM, this.#fromP3);
     if (this.#hueTable) run.hueGain(p.tone, p.hue, p.fade, n, this.#hueTable.at, this.#hueTable.knots);
     run.lookUp(p.tone, p.tone, n, this.#toneTable, LUMINANCE_KNOTS);
   }

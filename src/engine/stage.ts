@@ -1,5 +1,6 @@
 import type { CompiledMask, CompiledPass, CompiledPlan } from "@/core/plan/compilePlan";
 import { linearP3ToOklab, oklabToLch } from "@/core/colour/oklab";
+import type { Matrix3 } from "@/core/colour/matrix3";
 import type { SourceSpace } from "@/core/colour/sourceSpace";
 import type { Planes } from "@/core/kernels/reference";
 import { gridOf } from "@/core/region/grid";
@@ -60,6 +61,7 @@ export class Stage {
   private constructor(
     planes: Planes,
     readonly size: Size,
+    readonly toP3: Matrix3,
     place?: StagePlace,
   ) {
     this.#red = planes.red;
@@ -72,13 +74,14 @@ export class Stage {
     );
     this.#rowsInBand = Math.min(Math.max(1, Math.floor(BAND_PIXELS / size.width)), size.height);
     this.#machine = new BandMachine(this.#rowsInBand * size.width, FUSED_KNOTS);
+    this.#machine.setGamut(toP3);
   }
 
   /** A stage from stored levels: interleaved RGB, row after row. `place` where they are a part of a picture. */
   static fromLevels(levels: Uint8Array | Uint16Array, size: Size, space: SourceSpace, place?: StagePlace): Stage {
     const pixels = size.width * size.height;
     const planes = { red: new Float32Array(pixels), green: new Float32Array(pixels), blue: new Float32Array(pixels) };
-    const stage = new Stage(planes, size, place);
+    const stage = new Stage(planes, size, space.toP3, place);
     const machine = stage.#machine;
     machine.setSpace(space, levels instanceof Uint8Array ? 8 : 16);
     stage.#forBands((from, to) => {
@@ -91,7 +94,7 @@ export class Stage {
   /** The same picture smaller, area-averaged in linear light. Of whole pictures only. */
   reducedTo(size: Size): Stage {
     const reduce = (plane: Float32Array) => areaReduceRows(plane, 0, this.size, size, 0, size.height);
-    return new Stage({ red: reduce(this.#red), green: reduce(this.#green), blue: reduce(this.#blue) }, size);
+    return new Stage({ red: reduce(this.#red), green: reduce(this.#green), blue: reduce(this.#blue) }, size, this.toP3);
   }
 
   /**

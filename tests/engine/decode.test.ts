@@ -5,8 +5,12 @@ import { describe, expect, test } from "vitest";
 import { defaultPlan } from "@/core/plan/defaultPlan";
 import { greyProfile } from "@/core/formats/greyProfile";
 import { readIccProfile } from "@/core/formats/readIccProfile";
-import { SRGB_TO_P3 } from "@/core/colour/primaries";
-import { toneToLuminance } from "@/core/colour/lstar";
+import { apply3 } from "@/core/colour/matrix3";
+import { P3_LUMINANCE, SRGB_TO_P3 } from "@/core/colour/primaries";
+import { compilePlan } from "@/core/plan/compilePlan";
+import { preparePicture } from "@/engine/node/preparePicture";
+import { Stage } from "@/engine/stage";
+import { luminanceToTone, toneToLuminance } from "@/core/colour/lstar";
 import { SRGB_CURVE, srgbEncode, toLinear } from "@/core/colour/transferCurve";
 import { decodePicture } from "@/engine/node/decodePicture";
 import { embedInPng } from "@/engine/node/embedProfile";
@@ -33,6 +37,17 @@ async function tones(name: string, bytes: Buffer): Promise<Uint16Array> {
 
 const largest = (a: ArrayLike<number>, b: ArrayLike<number>) =>
   Array.from(a).reduce((most, v, i) => Math.max(most, Math.abs(v - b[i]!)), 0);
+
+/** A profile with other colorants. */
+function withColorants(icc: Uint8Array, colorants: Record<string, readonly number[]>): Buffer {
+  const bytes = Buffer.from(icc);
+  for (let i = 0; i < bytes.readUInt32BE(128); i++) {
+    const at = 132 + 12 * i;
+    const xyz = colorants[bytes.toString("latin1", at, at + 4)];
+    xyz?.forEach((value, k) => bytes.writeInt32BE(Math.round(65536 * value), bytes.readUInt32BE(at + 4) + 8 + 4 * k));
+  }
+  return bytes;
+}
 
 describe("levels arrive as they are stored", () => {
   const files: [string, () => Promise<Buffer>, 8 | 16][] = [
@@ -83,6 +98,45 @@ describe("colour", () => {
     const space = readIccProfile(greyProfile())!;
     expect(space.name).toContain("grey");
     expect(toLinear(space.curves[0], 0.5)).toBeCloseTo(0.21404, 4);
+  });
+
+  test("colours outside P3 keep their luminance, at full size, reduced, and on the bench", async () => {
+    const { icc } = await sharp(await rgb8(levels8, W, H).withIccProfile("p3").png().toBuffer()).metadata();
+    // Wide primaries, far outside P3, relative to D50; they sum to its white.
+    const wide = withColorants(icc!, { rXYZ: [0.7977, 0.288, 0], gXYZ: [0.1352, 0.7119, 0.0001], bXYZ: [0.0313, 0.0001, 0.8248] });
+    const space = readIccProfile(wide)!;
+    expect(Math.min(...space.toP3)).toBeLessThan(-0.2);
+    // Reds and greens of full purity, each twice as bright as the last: clipped to P3 they come out nearly alike.
+    const [w, h] = [1600, 40];
+    const colour = (x: number): [number, number, number] => [
+      [0.5, 0.02, 0.01],
+      [1, 0.03, 0.02],
+      [0.03, 0.5, 0.02],
+      [0.05, 1, 0.04],
+    ][Math.floor((4 * x) / w)]! as [number, number, number];
+    const made = Uint16Array.from({ length: 3 * w * h }, (_, i) => Math.round(65535 * srgbEncode(colour(Math.floor(i / 3) % w)[i % 3]!)));
+    const path = join(folder, "wide.png");
+    await rgb16(made, w, h).png().toFile(path);
+    await embedInPng(path, wide);
+    const prepared = await preparePicture(path, join(folder, "wide-prepared"));
+    expect(prepared.levels.length).toBe(2);
+    const expected = [0, 1, 2, 3].map((k) => {
+      const linear = [0, 1, 2].map((c) => toLinear(space.curves[c]!, made[3 * Math.floor(((k + 0.5) * w) / 4) + c]! / 65535)) as [number, number, number];
+      return luminanceToTone(apply3(space.toP3, linear).reduce((sum, v, c) => sum + v * P3_LUMINANCE[c]!, 0));
+    });
+    expect(expected[1]! - expected[0]!).toBeGreaterThan(0.15);
+    for (const file of prepared.files) {
+      const { levels: grey } = await renderPicture(file, defaultPlan(), { depth: 16 });
+      const raw = new RawLevels(file);
+      const stage = Stage.fromLevels(raw.read(0, 0, file.width, file.height), file, file.space);
+      raw.close();
+      stage.update(compilePlan(defaultPlan()), undefined);
+      expected.forEach((tone, k) => {
+        const x = Math.floor(((k + 0.5) * file.width) / 4);
+        expect(luminanceToTone(toLinear(SRGB_CURVE, grey[x]! / 65535))).toBeCloseTo(tone, 4);
+        expect(stage.readPoint(x, 5)!.finished).toBeCloseTo(tone, 4);
+      });
+    }
   });
 
   test("a broken profile is set aside, and said", async () => {

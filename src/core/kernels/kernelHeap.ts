@@ -5,7 +5,11 @@ import { WASM_BASE64 } from "./wasmBytes.generated";
 export interface KernelExports {
   decode8(src: number, lutR: number, lutG: number, lutB: number, matrix: number, r: number, g: number, b: number, n: number): void;
   decode16(src: number, lutR: number, lutG: number, lutB: number, matrix: number, r: number, g: number, b: number, n: number): void;
-  mixWeights(r: number, g: number, b: number, out: number, n: number, wr: number, wg: number, wb: number, knee: number): void;
+  mixWithin(r: number, g: number, b: number, out: number, n: number, wr: number, wg: number, wb: number): void;
+  /** The last three: FLOOR_KNEE, SHOULDER_FROM, and a matrix. */
+  mixWeights(
+    ...args: [r: number, g: number, b: number, out: number, n: number, wr: number, wg: number, wb: number, knee: number, shoulder: number, fromP3: number]
+  ): void;
   hueFade(r: number, g: number, b: number, hue: number, fade: number, n: number, constants: number): void;
   hueGain(y: number, hue: number, fade: number, n: number, table: number, knots: number): void;
   lookUp(src: number, out: number, n: number, table: number, knots: number): void;

@@ -1,9 +1,11 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { BLEND_MODES } from "../blend/blend";
+import { apply3, IDENTITY3, invert3, type Matrix3 } from "../colour/matrix3";
 import { SRGB_TO_P3 } from "../colour/primaries";
 import { SRGB_CURVE, curveTable } from "../colour/transferCurve";
 import { LMS_TO_LAB, P3_TO_LMS } from "../colour/oklab";
+import { staysWithin, type Weights } from "../mix/weights";
 import { ditherRow, NO_DITHER } from "../view/dither";
 import { KernelHeap } from "./kernelHeap";
 import { knotsOf, pairTable } from "./pairTable";
@@ -42,6 +44,18 @@ function largestDifference(a: ArrayLike<number>, b: ArrayLike<number>): number {
 }
 
 const planes = { red: noise(1), green: noise(2), blue: noise(3) };
+/** A source whose primaries lie far outside P3; its white is P3's. */
+const WIDE_TO_P3 = [1.5, -0.4, -0.1, -0.15, 1.2, -0.05, 0.02, -0.12, 1.1] as const;
+const applied = (toP3: Matrix3): reference.Planes => {
+  const out = { red: new Float32Array(N), green: new Float32Array(N), blue: new Float32Array(N) };
+  for (let i = 0; i < N; i++) {
+    const [r, g, b] = apply3(toP3, [planes.red[i]!, planes.green[i]!, planes.blue[i]!]);
+    out.red[i] = r;
+    out.green[i] = g;
+    out.blue[i] = b;
+  }
+  return out;
+};
 const weave = pairTable(777, (x) => 0.3 * Math.sin(7 * x) - 0.1);
 
 describe.each([8, 16] as const)("decoding %i-bit levels", (depth) => {
@@ -77,11 +91,20 @@ describe("mixing", () => {
     { red: 2, green: 2, blue: 2 },
     { red: 0, green: 0, blue: 0 },
     { red: -1, green: -1, blue: -1 },
-  ])("agrees with its twin for $red, $green, $blue", (weights) => {
-    const { heap, pointers } = heapWith(planes.red, planes.green, planes.blue, new Float32Array(N));
-    const [r, g, b, out] = pointers as [number, number, number, number];
-    heap.run.mixWeights(r, g, b, out, N, weights.red, weights.green, weights.blue, reference.FLOOR_KNEE);
-    expect(largestDifference(heap.f32(out, N), reference.mixWeights(planes, weights))).toBeLessThan(ROUNDING);
+  ])("agrees with its twin for $red, $green, $blue, of colours inside P3 and outside", (weights) => {
+    const { red, green, blue } = weights;
+    for (const toP3 of [IDENTITY3, WIDE_TO_P3]) {
+      const made = applied(toP3);
+      const fromP3 = invert3(toP3);
+      const { heap, pointers } = heapWith(made.red, made.green, made.blue, new Float32Array(N), Float32Array.from(fromP3));
+      const [r, g, b, out, matrix] = pointers as [number, number, number, number, number];
+      heap.run.mixWeights(r, g, b, out, N, red, green, blue, reference.FLOOR_KNEE, reference.SHOULDER_FROM, matrix);
+      // The brightest channel goes through a matrix and back: a few float32 steps more.
+      expect(largestDifference(heap.f32(out, N), reference.mixWeights(made, weights, fromP3))).toBeLessThan(5e-6);
+      if (!staysWithin(weights, toP3)) continue;
+      heap.run.mixWithin(r, g, b, out, N, red, green, blue);
+      expect(largestDifference(heap.f32(out, N), reference.mixWeights(made, weights, fromP3))).toBeLessThan(ROUNDING);
+    }
   });
 });
 
@@ -219,6 +242,31 @@ describe("the mix itself", () => {
       last = y;
     }
     expect(at(0.4, 0.25, -1.5) * 2).toBeCloseTo(at(0.8, 0.5, -1.5), 6);
+  });
+
+  test("no colour reaches white before its brightest channel is full; each grows with its light, and what stays within bends nowhere", () => {
+    const at = (light: number, weights: Weights, [r, g, b]: readonly number[]) =>
+      reference.mixWeights({ red: Float32Array.of(light * r!), green: Float32Array.of(light * g!), blue: Float32Array.of(light * b!) }, weights)[0]!;
+    const weight = fc.double({ min: -2, max: 2, noNaN: true });
+    const channel = fc.double({ min: 0, max: 1, noNaN: true });
+    fc.assert(
+      fc.property(fc.record({ red: weight, green: weight, blue: weight }), fc.tuple(channel, channel), (weights, [g, b]) => {
+        const colour = [1, g, b];
+        const whole = weights.red + weights.green * g + weights.blue * b;
+        let last = -1;
+        for (let light = 0; light <= 1; light += 0.02) {
+          const y = at(light, weights, colour);
+          expect(y).toBeGreaterThanOrEqual(last);
+          if (light < 0.985) expect(y).toBeLessThan(1);
+          const plus = Math.max(weights.red, 0) + Math.max(weights.green, 0) * g + Math.max(weights.blue, 0) * b;
+          if (whole <= 1 && whole > 0.26 * plus) expect(y).toBeCloseTo(light * whole, 5);
+          last = y;
+        }
+        if (whole > 1.02) expect(at(1, weights, colour)).toBeCloseTo(1, 5);
+      }),
+      { seed: 13 },
+    );
+    expect(at(0.67, { red: 2, green: -0.5, blue: -0.5 }, [1, 0.25, 0.2])).toBeLessThan(0.9);
   });
 
   test("a gain of E and then of −E is the identity, and no gain reaches white or black", () => {

@@ -2,7 +2,7 @@ import { atStrength } from "../blend/atStrength";
 import { blend, type BlendMode } from "../blend/blend";
 import { luminanceToTone, toneToLuminance } from "../colour/lstar";
 import type { Matrix3 } from "../colour/matrix3";
-import { apply3 } from "../colour/matrix3";
+import { apply3, IDENTITY3 } from "../colour/matrix3";
 import { linearP3ToOklab, oklabToLch } from "../colour/oklab";
 import type { Weights } from "../mix/weights";
 import { knotsOf } from "./pairTable";
@@ -19,7 +19,7 @@ export interface Planes {
 }
 
 /**
- * Stored RGB levels to linear Display P3, clipped to 0–1.
+ * Stored RGB levels to linear Display P3; colours outside it lie outside 0–1.
  *
  * Shape   3·n interleaved levels in; three planes of n out. `curves` are tables of all levels.
  */
@@ -32,9 +32,9 @@ export function decode(
   const planes = { red: new Float32Array(n), green: new Float32Array(n), blue: new Float32Array(n) };
   for (let i = 0; i < n; i++) {
     const [r, g, b] = apply3(toP3, [curves[0][levels[3 * i]!]!, curves[1][levels[3 * i + 1]!]!, curves[2][levels[3 * i + 2]!]!]);
-    planes.red[i] = clamp01(r);
-    planes.green[i] = clamp01(g);
-    planes.blue[i] = clamp01(b);
+    planes.red[i] = r;
+    planes.green[i] = g;
+    planes.blue[i] = b;
   }
   return planes;
 }
@@ -42,23 +42,31 @@ export function decode(
 /** Where, as a part of the light kept, a mix with negative weights begins to bend instead of falling below black. */
 export const FLOOR_KNEE = 0.25;
 
+/** Luminance from which a mix bends that would pass white. */
+export const SHOULDER_FROM = 0.5;
+
 /**
- * The mixed luminance of each pixel: Σ weight · channel, at most 1.
+ * The mixed luminance of each pixel: Σ weight · channel, bent where it would leave 0–1.
  *
- * Negative weights take light away from what the positive ones gave (P). Down to a quarter of P the
- * result is the plain sum; below, it bends smoothly and approaches black without reaching it. The bend
- * depends only on the colour, not on how bright it is, and weights that sum to 1 leave neutrals exact.
+ * Negative parts take light away from what the positive ones gave (P). Down to a quarter of P the
+ * result is the plain sum; below, it bends smoothly and approaches black without reaching it. A colour whose sum would pass
+ * white at its brightest, a channel of the source full, bends from a half on so that it reaches white just there. Both bends
+ * depend only on the colour, not on how bright it is, and weights that sum to 1 leave neutrals exact.
  * Source  our choice: docs/decisions/0002-mix.md.
  */
-export function mixWeights({ red, green, blue }: Planes, weights: Weights): Float32Array {
+export function mixWeights({ red, green, blue }: Planes, weights: Weights, fromP3: Matrix3 = IDENTITY3): Float32Array {
   return red.map((r, i) => {
     const parts = [weights.red * r, weights.green * green[i]!, weights.blue * blue[i]!];
     const plus = parts.reduce((sum, part) => sum + Math.max(part, 0), 0);
-    const y = parts.reduce((sum, part) => sum + part, 0);
+    const sum = parts.reduce((total, part) => total + part, 0);
     if (plus <= 0) return 0;
-    const kept = y / plus;
-    const bent = kept >= FLOOR_KNEE ? y : (plus * FLOOR_KNEE ** 2) / (2 * FLOOR_KNEE - kept);
-    return clamp01(bent);
+    const kept = sum / plus;
+    const y = kept >= FLOOR_KNEE ? sum : (plus * FLOOR_KNEE ** 2) / (2 * FLOOR_KNEE - kept);
+    const lit = Math.min(Math.max(...apply3(fromP3, [r, green[i]!, blue[i]!])), 1);
+    const brightest = y / lit;
+    if (!(brightest > 1) || y <= SHOULDER_FROM) return clamp01(y);
+    const [above, top, room] = [y - SHOULDER_FROM, brightest - SHOULDER_FROM, 1 - SHOULDER_FROM];
+    return clamp01(SHOULDER_FROM + above / (1 + (above * (top / room - 1)) / top));
   });
 }
 

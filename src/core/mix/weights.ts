@@ -1,3 +1,4 @@
+import type { Matrix3 } from "../colour/matrix3";
 import { P3_LUMINANCE } from "../colour/primaries";
 
 /** How much of linear R, G and B goes into the tone. Units: −2…2 each. */
@@ -40,3 +41,15 @@ export function setWeight(weights: Weights, channel: Channel, value: number, sum
 function clampWeight(value: number): number {
   return Math.min(Math.max(value, -WEIGHT_LIMIT), WEIGHT_LIMIT);
 }
+
+/**
+ * Whether a mix stays between black and white for every colour a source holds, so that nothing needs to bend.
+ *
+ * Shape   toP3: the source's channels to linear P3.
+ */
+export function staysWithin({ red, green, blue }: Weights, toP3: Matrix3): boolean {
+  const parts = [0, 1, 2].map((channel) => red * toP3[channel]! + green * toP3[channel + 3]! + blue * toP3[channel + 6]!);
+  const isInside = [red, green, blue].every((weight) => weight >= 0) && toP3.every((cell) => cell >= -ROUNDING);
+  return isInside && parts.reduce((sum, part) => sum + part, 0) <= 1 + ROUNDING;
+}
+const ROUNDING = 1e-6;

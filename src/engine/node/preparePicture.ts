@@ -1,6 +1,7 @@
 import { closeSync, openSync, writeSync } from "node:fs";
 import { mkdir, readFile, rename, rm, stat, writeFile } from "node:fs/promises";
 import { basename, dirname, join } from "node:path";
+import { IDENTITY3 } from "@/core/colour/matrix3";
 import { P3_SPACE } from "@/core/colour/sourceSpace";
 import { pairTable } from "@/core/kernels/pairTable";
 import { srgbEncode } from "@/core/colour/transferCurve";
@@ -16,7 +17,8 @@ export interface PreparedFolder extends PreparedPicture {
   files: RawLayout[];
 }
 
-const INDEX = "prepared.json";
+/** Another name whenever levels are laid out otherwise: folders of an older kind are made anew. */
+const INDEX = "prepared-2.json";
 
 /** The prepared picture in a folder, or undefined where it has not been prepared (or was cleared away). */
 export async function readPrepared(folder: string): Promise<PreparedFolder | undefined> {
@@ -86,13 +88,13 @@ export function overviewOf(layout: RawLayout): RawLayout {
   return size.width === layout.width ? layout : reduceLevel(layout, size, `${layout.file}.overview`);
 }
 
-/** Writes a smaller level of a picture: area means in linear light, stored as 16-bit Display P3. */
+/** Writes a smaller level of a picture: area means in linear light, stored at 16 bits with the source's own primaries, so that no colour is clipped. */
 function reduceLevel(source: RawLayout, size: Size, file: string): RawLayout {
   const raw = new RawLevels(source);
   const out = openSync(file, "w");
   try {
     const decoder = new BandMachine(source.width, 1);
-    decoder.setSpace(source.space, source.depth);
+    decoder.setSpace({ ...source.space, toP3: IDENTITY3 }, source.depth);
     const encoder = new BandMachine(ROWS_AT_A_TIME * size.width, ENCODE_KNOTS);
     encoder.setOutputTable(ENCODE_16);
     const mostRows = Math.ceil((ROWS_AT_A_TIME * source.height) / size.height) + 1;
@@ -116,7 +118,7 @@ function reduceLevel(source: RawLayout, size: Size, file: string): RawLayout {
     closeSync(out);
     raw.close();
   }
-  return { file, offset: 0, ...size, depth: 16, space: P3_SPACE };
+  return { file, offset: 0, ...size, depth: 16, space: { ...source.space, curves: P3_SPACE.curves } };
 }
 
 function interleave(channel: Uint16Array, levels: Uint16Array, c: number): void {

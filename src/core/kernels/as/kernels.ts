@@ -46,9 +46,9 @@ const MANTISSA: i32 = 0x7fffff;
 
 // @ts-ignore: decorator
 @inline function storeLinear(m: usize, r: usize, g: usize, b: usize, red: v128, green: v128, blue: v128): void {
-  v128.store(r, clamp01(row3(m, red, green, blue)));
-  v128.store(g, clamp01(row3(m + 12, red, green, blue)));
-  v128.store(b, clamp01(row3(m + 24, red, green, blue)));
+  v128.store(r, row3(m, red, green, blue));
+  v128.store(g, row3(m + 12, red, green, blue));
+  v128.store(b, row3(m + 24, red, green, blue));
 }
 
 // @ts-ignore: decorator
@@ -80,23 +80,35 @@ export function decode16(src: usize, lutR: usize, lutG: usize, lutB: usize, m: u
   }
 }
 
-export function mixWeights(r: usize, g: usize, b: usize, out: usize, n: i32, wr: f32, wg: f32, wb: f32, knee: f32): void {
-  const zero = f32x4.splat(0), e = f32x4.splat(knee), ee = f32x4.splat(knee * knee), tiny = f32x4.splat(1e-20);
+/** The sum of three weighed channels alone, where nothing can fall below black or pass white. */
+export function mixWithin(r: usize, g: usize, b: usize, out: usize, n: i32, wr: f32, wg: f32, wb: f32): void {
   const vr = f32x4.splat(wr), vg = f32x4.splat(wg), vb = f32x4.splat(wb);
-  if (wr >= 0 && wg >= 0 && wb >= 0) {
-    for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
-      const y = f32x4.add(f32x4.add(f32x4.mul(v128.load(r + i), vr), f32x4.mul(v128.load(g + i), vg)), f32x4.mul(v128.load(b + i), vb));
-      v128.store(out + i, f32x4.pmin(y, f32x4.splat(1)));
-    }
-    return;
-  }
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
-    const pr = f32x4.mul(v128.load(r + i), vr), pg = f32x4.mul(v128.load(g + i), vg), pb = f32x4.mul(v128.load(b + i), vb);
+    const y = f32x4.add(f32x4.add(f32x4.mul(v128.load(r + i), vr), f32x4.mul(v128.load(g + i), vg)), f32x4.mul(v128.load(b + i), vb));
+    v128.store(out + i, clamp01(y));
+  }
+}
+
+/** fromP3: linear P3 to the source's own channels (9). */
+export function mixWeights(r: usize, g: usize, b: usize, out: usize, n: i32, wr: f32, wg: f32, wb: f32, knee: f32, shoulder: f32, fromP3: usize): void {
+  const zero = f32x4.splat(0), one = f32x4.splat(1), e = f32x4.splat(knee), ee = f32x4.splat(knee * knee), tiny = f32x4.splat(1e-20);
+  const vr = f32x4.splat(wr), vg = f32x4.splat(wg), vb = f32x4.splat(wb), from = f32x4.splat(shoulder);
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
+    const red = v128.load(r + i), green = v128.load(g + i), blue = v128.load(b + i);
+    const pr = f32x4.mul(red, vr), pg = f32x4.mul(green, vg), pb = f32x4.mul(blue, vb);
     const plus = f32x4.add(f32x4.add(f32x4.pmax(pr, zero), f32x4.pmax(pg, zero)), f32x4.pmax(pb, zero));
-    const y = f32x4.add(f32x4.add(pr, pg), pb);
-    const u = f32x4.div(y, f32x4.pmax(plus, tiny));
+    const sum = f32x4.add(f32x4.add(pr, pg), pb);
+    const u = f32x4.div(sum, f32x4.pmax(plus, tiny));
     const floor = f32x4.mul(plus, f32x4.div(ee, f32x4.sub(f32x4.add(e, e), u)));
-    v128.store(out + i, clamp01(v128.bitselect(y, floor, f32x4.ge(u, e))));
+    const y = v128.bitselect(sum, floor, f32x4.ge(u, e));
+    const lit = f32x4.pmax(f32x4.pmax(row3(fromP3, red, green, blue), row3(fromP3 + 12, red, green, blue)), row3(fromP3 + 24, red, green, blue));
+    const brightest = f32x4.div(y, f32x4.pmin(f32x4.pmax(lit, tiny), one));
+    const top = f32x4.sub(brightest, from), above = f32x4.sub(y, from);
+    // from + a ∕ (1 + c · a), which is 1 where y is `brightest`
+    const c = f32x4.div(f32x4.sub(brightest, one), f32x4.mul(f32x4.pmax(top, tiny), f32x4.sub(one, from)));
+    const bent = f32x4.add(from, f32x4.div(above, f32x4.add(one, f32x4.mul(c, above))));
+    const bends = v128.and(f32x4.gt(brightest, one), f32x4.gt(y, from));
+    v128.store(out + i, clamp01(v128.bitselect(bent, y, bends)));
   }
 }
 
