@@ -9,7 +9,10 @@ import { COMBINES, type Region, type Shape } from "@/core/region/region";
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 /** From nothing to `max`, the smallest numbers there are among them. */
 export const small = (max: number) =>
-  fc.oneof({ weight: 2, arbitrary: fc.constantFrom(0, Number.MIN_VALUE, 1e-200, 1e-162, 1e-30, 1e-9, 1e-5) }, { weight: 5, arbitrary: number(0, max) });
+  fc.oneof(
+    { weight: 2, arbitrary: fc.constantFrom(0, Number.MIN_VALUE, 1e-200, 1e-162, 1e-30, 1e-9, 1e-5) },
+    { weight: 5, arbitrary: number(0, max) },
+  );
 const place = fc.record({ x: number(-0.3, 1.3), y: number(-0.3, 1.3) });
 const feather = { inner: small(0.2), outer: small(0.2) };
 const base = { id: fc.string({ minLength: 1, maxLength: 8 }), combine: fc.constantFrom(...COMBINES) };

@@ -66,7 +66,7 @@ function regionBase({ shapes, soften, fit }: Region, analysis: Analysis, bases: 
   const grid = wholeGrid(size);
   const tone = toneOn(analysis, size);
   const planeOf = (shape: Shape) =>
-    shape.kind === "likeness" ? layBase(bases.get(likenessKey(shape))!, grid, tone) : rasterShape(shape, grid);
+    shape.kind === "likeness" ? layBase(bases.get(likenessKey(shape))!, grid, tone) : rasterShape(shape, grid, soften);
   const drawn = combineShapes(shapes, planeOf, size.width * size.height);
   const softened = soften > 0 ? gaussianBlur(drawn, size, soften * grid.scale) : drawn;
   return fit > 0

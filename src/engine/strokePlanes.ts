@@ -1,6 +1,7 @@
-import { layStroke, layStrokes, type Progress } from "@/core/brush/layStrokes";
+import { layOn, layStroke, type StrokeProgress } from "@/core/brush/layStrokes";
 import type { ExposureStroke } from "@/core/exposure/exposure";
 import type { Stroke } from "@/core/brush/stroke";
+import { StrokePlane } from "@/core/brush/strokePlane";
 import type { Grid } from "@/core/region/grid";
 import { inNewState, type GrownPlane } from "./grownPlane";
 import { keepNewest } from "./keepNewest";
@@ -15,11 +16,13 @@ const STROKES_BETWEEN = 500;
 interface Brushed extends GrownPlane {
   strokes: readonly Stroke[];
   /** After 0, STROKES_BETWEEN, … strokes. */
-  states: Map<number, Float32Array>;
+  states: Map<number, StrokePlane>;
   /** After all but the last stroke. */
-  beforeLast: Float32Array;
+  beforeLast: StrokePlane;
+  /** After all of them: what `plane` is of. */
+  laid: StrokePlane;
   /** How far the last stroke is laid. */
-  progress: Progress | undefined;
+  progress: StrokeProgress | undefined;
 }
 
 /**
@@ -56,21 +59,21 @@ export class StrokePlanes {
     const same = known ? commonStrokes(known.strokes, strokes) : 0;
     const states = new Map([...(known?.states ?? [])].filter(([count]) => count <= same));
     let at = Math.max(0, ...states.keys());
-    let plane: Float32Array = states.get(at)?.slice() ?? new Float32Array(this.#grid.width * this.#grid.height);
+    let plane = states.get(at)?.copy() ?? new StrokePlane(new Float32Array(this.#grid.width * this.#grid.height));
     if (known && same >= known.strokes.length - 1 && known.strokes.length - 1 > at && strokes.length >= known.strokes.length) {
       // Most often one stroke follows another: what lay before the last one still holds.
       at = known.strokes.length - 1;
       plane = known.beforeLast;
     }
     for (; at < strokes.length - 1; at++) {
-      if (at % STROKES_BETWEEN === 0 && !states.has(at)) states.set(at, plane.slice());
-      layStrokes(plane, grid, [strokes[at]!], goalOf);
+      if (at % STROKES_BETWEEN === 0 && !states.has(at)) states.set(at, plane.copy());
+      layOn(plane, grid, [strokes[at]!], goalOf);
     }
     const last = strokes.at(-1);
     const beforeLast = plane;
-    const full = plane.slice();
-    const progress = last && layStroke(full, grid, last, goalOf(last)).progress;
-    return { ...inNewState(full), strokes, states, beforeLast, progress };
+    const laid = plane.copy();
+    const progress = last && layStroke(laid, grid, last, goalOf(last)).progress;
+    return { ...inNewState(laid.plane), laid, strokes, states, beforeLast, progress };
   }
 }
 
@@ -81,7 +84,7 @@ function grown(known: Brushed, grid: Grid, strokes: readonly Stroke[], goalOf: (
   if (!last || !before) return known;
   if (isSame(last, before)) return known;
   if (!isSame({ ...last, path: "" }, { ...before, path: "" }) || !last.path.startsWith(before.path)) return undefined;
-  const { progress, rows } = layStroke(known.plane, grid, last, goalOf(last), known.progress);
+  const { progress, rows } = layStroke(known.laid, grid, last, goalOf(last), known.progress);
   return { ...known, ...inNewState(known.plane, { from: known.version, rows }), strokes, progress };
 }
 

@@ -108,12 +108,13 @@ describe("colour", () => {
     expect(Math.min(...space.toP3)).toBeLessThan(-0.2);
     // Reds and greens of full purity, each twice as bright as the last: clipped to P3 they come out nearly alike.
     const [w, h] = [1600, 40];
-    const colour = (x: number): [number, number, number] => [
-      [0.5, 0.02, 0.01],
-      [1, 0.03, 0.02],
-      [0.03, 0.5, 0.02],
-      [0.05, 1, 0.04],
-    ][Math.floor((4 * x) / w)]! as [number, number, number];
+    const colour = (x: number): [number, number, number] =>
+      [
+        [0.5, 0.02, 0.01],
+        [1, 0.03, 0.02],
+        [0.03, 0.5, 0.02],
+        [0.05, 1, 0.04],
+      ][Math.floor((4 * x) / w)]! as [number, number, number];
     const made = Uint16Array.from({ length: 3 * w * h }, (_, i) => Math.round(65535 * srgbEncode(colour(Math.floor(i / 3) % w)[i % 3]!)));
     const path = join(folder, "wide.png");
     await rgb16(made, w, h).png().toFile(path);
@@ -121,7 +122,11 @@ describe("colour", () => {
     const prepared = await preparePicture(path, join(folder, "wide-prepared"));
     expect(prepared.levels.length).toBe(2);
     const expected = [0, 1, 2, 3].map((k) => {
-      const linear = [0, 1, 2].map((c) => toLinear(space.curves[c]!, made[3 * Math.floor(((k + 0.5) * w) / 4) + c]! / 65535)) as [number, number, number];
+      const linear = [0, 1, 2].map((c) => toLinear(space.curves[c]!, made[3 * Math.floor(((k + 0.5) * w) / 4) + c]! / 65535)) as [
+        number,
+        number,
+        number,
+      ];
       return luminanceToTone(apply3(space.toP3, linear).reduce((sum, v, c) => sum + v * P3_LUMINANCE[c]!, 0));
     });
     expect(expected[1]! - expected[0]!).toBeGreaterThan(0.15);

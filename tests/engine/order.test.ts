@@ -34,7 +34,14 @@ function printed(plan: Plan): number[] {
 }
 
 /** Holds the whole frame, as a region or as one stroke. */
-const everywhere = { radius: 1, hardness: 1, flow: 1, pressure: "none", erase: false, path: packPath([{ x: 0.5, y: 0, pressure: 1 }]) } as const;
+const everywhere = {
+  radius: 1,
+  hardness: 1,
+  flow: 1,
+  pressure: "none",
+  erase: false,
+  path: packPath([{ x: 0.5, y: 0, pressure: 1 }]),
+} as const;
 const whole = (density: number) => ({
   ...emptyRegion("whole", "Whole"),
   shapes: [{ id: "g", combine: "add" as const, kind: "gradient" as const, from: { x: 0, y: 9 }, to: { x: 0, y: 10 }, twoSided: false }],
@@ -107,7 +114,10 @@ const anyOrderedMove: fc.Arbitrary<Move> = fc.oneof(
   fc
     .record({
       flat: fc.double({ min: -4, max: 4, noNaN: true }),
-      zones: fc.oneof(fc.constant(Array<number>(11).fill(0)), fc.array(fc.double({ min: -2, max: 2, noNaN: true }), { minLength: 11, maxLength: 11 })),
+      zones: fc.oneof(
+        fc.constant(Array<number>(11).fill(0)),
+        fc.array(fc.double({ min: -2, max: 2, noNaN: true }), { minLength: 11, maxLength: 11 }),
+      ),
       endsHeld: fc.boolean(),
     })
     .map(exposure),

@@ -1,7 +1,11 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
-import { wholeGrid } from "../region/grid";
+import { gridOf, wholeGrid } from "../region/grid";
+import { rasterShape } from "../region/rasterShape";
+import { areaReduceRows } from "../spatial/areaReduce";
+import { falloffAt } from "./falloff";
 import { forDabs, layStroke, layStrokes } from "./layStrokes";
+import { StrokePlane } from "./strokePlane";
 import { simplifyPath } from "./simplifyPath";
 import { packPath, unpackPath, type PathPoint, type Stroke } from "./stroke";
 
@@ -84,10 +88,10 @@ describe("laying strokes", () => {
   });
   test("a stroke laid bit by bit is the stroke laid at once", () => {
     const points = wave(40);
-    const plane = new Float32Array(size.width * size.height);
+    const plane = new StrokePlane(new Float32Array(size.width * size.height));
     let progress;
     for (let n = 1; n <= 40; n += 3) ({ progress } = layStroke(plane, grid, stroke(points.slice(0, n)), 1, progress));
-    expect(furthest(plane, laid(stroke(points)))).toBeLessThan(1e-6);
+    expect(furthest(plane.plane, laid(stroke(points)))).toBeLessThan(1e-6);
   });
   test("dabs stand evenly, across corners too; one point is one dab", () => {
     const places: [number, number][] = [];
@@ -98,14 +102,14 @@ describe("laying strokes", () => {
         { x: 0.33, y: 0.4, pressure: 1 },
       ]),
     );
-    forDabs(path, { radius: 0.05 }, (x, y) => places.push([x, y]));
+    forDabs(path, { radius: 0.05, pressure: "none" }, (x, y) => places.push([x, y]));
     expect(Math.abs(places.length - 54)).toBeLessThanOrEqual(1);
     places.slice(1).forEach(([x, y], i) => {
       const [px, py] = places[i]!;
       expect(Math.abs(x - px) + Math.abs(y - py)).toBeCloseTo(0.01, 4); // along the two legs
     });
     let one = 0;
-    forDabs(path.slice(0, 3), { radius: 0.05 }, () => one++);
+    forDabs(path.slice(0, 3), { radius: 0.05, pressure: "none" }, () => one++);
     expect(one).toBe(1);
   });
   test("a stroke far outside, and one that leaves and comes back, do no harm", () => {
@@ -127,11 +131,62 @@ describe("laying strokes", () => {
   });
 });
 
-test("a simplified way stays within its tolerance and keeps its ends", () => {
-  const points = wave(400);
-  const few = simplifyPath(points, 0.0005);
-  expect(few.length).toBeLessThan(60);
-  expect([few[0], few.at(-1)]).toEqual([points[0], points.at(-1)]);
-  expect(furthest(laid(stroke(few)), laid(stroke(points)))).toBeLessThan(0.03);
-  expect(simplifyPath(points.slice(0, 2), 1)).toEqual(points.slice(0, 2));
-});
+describe("dabs at any size and pressure", () => {
+  const line = (pressure: number, y = 0.3): PathPoint[] => [0.1, 0.9].map((x) => ({ x, y, pressure }));
+  const on = (width: number, strokes: Stroke[], height = Math.round(0.6 * width)) => {
+    const plane = new Float32Array(width * height);
+    layStrokes(plane, wholeGrid({ width, height }), strokes, ({ erase }) => (erase ? 0 : 1));
+    return plane;
+  };
+
+  test("pressed thin, a stroke is the thin stroke, without beads", () => {
+    const pressed = laid(stroke(line(0.1), { radius: 0.3, pressure: "size" }));
+    expect(furthest(pressed, laid(stroke(line(1), { radius: 0.03 })))).toBeLessThan(5e-3);
+    const row = on(1000, [stroke(line(0.1), { radius: 0.3, pressure: "size", flow: 0.1 })], 600).subarray(
+      300 * 1000 + 200,
+      300 * 1000 + 800,
+    );
+    expect(Math.max(...row) / Math.min(...row)).toBeLessThan(1.02);
+  });
+  test("a pen that hardly presses still comes to an end", () => {
+    let dabs = 0;
+    forDabs(unpackPath(packPath(line(0))), { radius: 0.01, pressure: "both" }, () => dabs++);
+    expect(dabs).toBeGreaterThan(400);
+    expect(dabs).toBeLessThan(30_000);
+  });
+  test("a broad dab falls off without steps: levels of 16 bits follow one another", () => {
+    const [W, R] = [4000, 0.4];
+    const plane = new Float32Array(W);
+    layStrokes(
+      plane,
+      gridOf({ width: W, height: 1 }, 0, 1000, { width: W, height: 2000 }),
+      [stroke([{ x: 0.5, y: 0.25, pressure: 1 }], { radius: R, hardness: 0, flow: 1 })],
+      () => 1,
+    );
+    const [middle, down] = unpackPath(packPath([{ x: 0.5, y: 0.25, pressure: 1 }]));
+    let [flat, longest] = [0, 0];
+    for (let x = 2100; x < 3500; x++) {
+      const exact = falloffAt(Math.hypot(x + 0.5 - W * middle!, 1000.5 - W * down!) / (R * W), 0);
+      expect(Math.abs(plane[x]! - exact)).toBeLessThan(0.3 / 65535);
+      flat = Math.round(65535 * plane[x]!) === Math.round(65535 * plane[x - 1]!) ? flat + 1 : 0;
+      longest = Math.max(longest, flat);
+    }
+    expect(longest).toBeLessThan(3);
+  });
+
+  const wavy = (y: number, tilt = 0.2): PathPoint[] =>
+    Array.from({ length: 30 }, (_, i) => ({ x: 0.1 + 0.027 * i, y: y + tilt * 0.02 * i + 0.03 * Math.sin(i / 3), pressure: 1 }));
+  const hatching = Array.from({ length: 12 }, (_, k) => stroke(wavy(0.1 + 0.03 * k), { radius: 0.006, hardness: 0.9, flow: 0.5 }));
+  test.each([
+    ["a hard stroke", [stroke(wavy(0.25), { radius: 0.04, hardness: 1, flow: 1 })]],
+    ["a hard, weak stroke", [stroke(wavy(0.25), { radius: 0.04, hardness: 1, flow: 0.05 })]],
+    ["hatching, partly erased", [...hatching, stroke(wavy(0.2, 1), { radius: 0.02, hardness: 1, flow: 0.7, erase: true })]],
+    ["a thin stroke", [stroke(wavy(0.25), { radius: 0.0012, hardness: 0.5, flow: 0.6 })]],
+    [
+      "thin strokes laid over a soft one",
+      [stroke(wavy(0.22), { radius: 0.08, hardness: 0 }), ...hatching.slice(0, 4).map((h) => ({ ...h, radius: 0.0008 }))],
+    ],
+  ] as [string, Stroke[]][])("%s: a quarter of the size is the mean of 16 pixels", (_, strokes) => {
+    const [large, small] = [wholeGrid({ width: 1280, height: 768 }), wholeGrid({ width: 320, height: 192 })];
+    const reduced = areaReduceRows(on(1280, strokes), 0, large, small, 0, 192);
+    const differences = [...on(320, strokes)].map((share, i) => Math.abs(share - reduced[i]!)).sort((a, b) => a - b);

@@ -1,20 +1,34 @@
+import { smoothStep } from "../region/contour";
 import type { Grid } from "../region/grid";
+import { FALLOFF_STEPS, falloffOf, meanAcross, SPACING } from "./falloff";
 import { unpackPath, type Brush, type Stroke } from "./stroke";
+import { PLACES, StrokePlane } from "./strokePlane";
 
-/** Distance of dabs, in radii: close enough that a stroke shows none of them. */
-const SPACING = 0.2;
-/** Dabs are drawn no smaller than this, in pixels: smaller ones would fall between the middles of pixels. */
-const LEAST_RADIUS = 0.75;
-const FALLOFF_STEPS = 1024;
+/** A pen that presses on the size draws no thinner than this part of it, so that a way always ends. */
+const LEAST_PRESSED = 0.02;
+/** Dabs smaller than this, in pixels, are not drawn but reckoned: what their stroke comes to in all, by how much of its way lies in each pixel. */
+const THIN = 0.5;
+/** Dabs that fall off over less than this, in pixels, are weighed finer than at the middles of pixels. */
+const SHARP = 3;
+/** Weaker dabs give a pixel the mean of its places: what lies on them differs too little for their order to matter. */
+const WEAK = 0.12;
+/** From the middle of a pixel to its corner. */
+const HALF_DIAGONAL = Math.SQRT1_2;
 
 /**
  * Lays strokes on a plane one after the other: each dab brings it nearer to what the stroke aims at, so that strokes
- * build up gently and level off. Dabs stand evenly along the way, whatever the rate at which it was recorded.
+ * build up gently and level off. Dabs stand evenly along the way, whatever the rate at which it was recorded, a fifth of the radius that is
+ * pressed apart.
  *
  * Shape   plane of `grid`, changed in place. `goalOf` tells where a stroke leads: 1 for an area laid on, 0 for erasing.
  * Source  CORE: D ← D + (ceiling − D) · flow · falloff.
  */
 export function layStrokes<S extends Stroke>(plane: Float32Array, grid: Grid, strokes: readonly S[], goalOf: (stroke: S) => number): void {
+  layOn(new StrokePlane(plane), grid, strokes, goalOf);
+}
+
+/** The same on a plane that others go on to lay on. */
+export function layOn<S extends Stroke>(plane: StrokePlane, grid: Grid, strokes: readonly S[], goalOf: (stroke: S) => number): void {
   for (const stroke of strokes) if (meets(wayOf(stroke), stroke.radius, grid)) layStroke(plane, grid, stroke, goalOf(stroke));
 }
 
@@ -24,21 +38,28 @@ export interface Progress {
   left: number;
 }
 
+/** The same of a stroke on a plane. */
+export interface StrokeProgress extends Progress {
+  /** How much of each pixel a stroke thinner than pixels has covered. */
+  thin: Map<number, number>;
+}
+
 /** What laying a stroke came to: how far it got, and the rows of the grid it went over. */
 export interface LaidStroke {
-  progress: Progress;
+  progress: StrokeProgress;
   rows: { from: number; to: number };
 }
 
 /** Lays one stroke, or what was added to it since: begun anew without progress. */
-export function layStroke(plane: Float32Array, grid: Grid, stroke: Stroke, goal: number, since?: Progress): LaidStroke {
+export function layStroke(plane: StrokePlane, grid: Grid, stroke: Stroke, goal: number, since?: StrokeProgress): LaidStroke {
   const way = wayOf(stroke);
   const { path } = way;
   const isFar = !meets(way, stroke.radius, grid);
-  const falloff = falloffOf(stroke);
-  const sizes = stroke.pressure === "size" || stroke.pressure === "both";
+  const falloff = falloffOf(stroke.hardness);
   const flows = stroke.pressure === "flow" || stroke.pressure === "both";
-  const reach = Math.max(stroke.radius * grid.scale, LEAST_RADIUS);
+  const sizes = pressesSize(stroke);
+  const reach = stroke.radius * grid.scale;
+  const thin = since?.thin ?? new Map<number, number>();
   let [top, bottom] = [Infinity, -Infinity];
   const progress = forDabs(
     path,
@@ -47,27 +68,26 @@ export function layStroke(plane: Float32Array, grid: Grid, stroke: Stroke, goal:
       if (isFar) return;
       top = Math.min(top, y);
       bottom = Math.max(bottom, y);
-      layDab(
-        plane,
-        grid,
-        x,
-        y,
-        sizes ? stroke.radius * pressure : stroke.radius,
-        flows ? stroke.flow * pressure : stroke.flow,
-        falloff,
-        goal,
-      );
+      const radius = sizes ? stroke.radius * pressure : stroke.radius;
+      const flow = flows ? stroke.flow * pressure : stroke.flow;
+      layDab(plane, grid, { x, y, radius, flow, hardness: stroke.hardness, falloff, goal, thin });
     },
     since,
   );
   const row = (y: number, away: number) => Math.min(Math.max(Math.floor(y * grid.scale - grid.y + away), 0), grid.height);
-  return { progress, rows: top > bottom ? { from: 0, to: 0 } : { from: row(top, -reach - 1), to: row(bottom, reach + 2) } };
+  return {
+    progress: { ...progress, thin },
+    rows: top > bottom ? { from: 0, to: 0 } : { from: row(top, -reach - 2), to: row(bottom, reach + 3) },
+  };
+}
+
+function pressesSize({ pressure }: Pick<Brush, "pressure">): boolean {
+  return pressure === "size" || pressure === "both";
 }
 
 /** The width over which a stroke falls off where it does so most steeply. Units: long edges. */
 export function softness(stroke: Stroke): number {
-  const sizes = stroke.pressure === "size" || stroke.pressure === "both";
-  return (1 - stroke.hardness) * stroke.radius * (sizes ? wayOf(stroke).lightest : 1);
+  return (1 - stroke.hardness) * stroke.radius * (pressesSize(stroke) ? wayOf(stroke).lightest : 1);
 }
 
 /** A stroke's way unpacked, the box it lies in, and its lightest pressure. */
@@ -107,77 +127,179 @@ function meets({ left, top, right, bottom }: Way, radius: number, { x, y, width,
   );
 }
 
-/** Visits the dabs of a way: one at its beginning, then one each step of its length. */
+/** Visits the dabs of a way: one at its beginning, then each a step of its length on, by the radius pressed at the one before. */
 export function forDabs(
   path: Float64Array,
-  { radius }: Pick<Brush, "radius">,
+  brush: Pick<Brush, "radius" | "pressure">,
   visit: (x: number, y: number, pressure: number) => void,
   since?: Progress,
 ): Progress {
-  const step = SPACING * radius;
+  const step = SPACING * brush.radius;
+  const sizes = pressesSize(brush);
+  const stepAt = (pressure: number) => (sizes ? step * Math.max(pressure, LEAST_PRESSED) : step);
   if (!since) visit(path[0]!, path[1]!, path[2]!);
-  let left = since?.left ?? step;
+  let left = since?.left ?? stepAt(path[2]!);
   let i = since?.piece ?? 3;
   for (; i < path.length; i += 3) {
     const [x, y, p] = [path[i - 3]!, path[i - 2]!, path[i - 1]!];
     const [dx, dy, dp] = [path[i]! - x, path[i + 1]! - y, path[i + 2]! - p];
     const length = Math.hypot(dx, dy);
-    for (; left <= length; left += step) {
+    while (left <= length) {
       const part = left / length;
-      visit(x + part * dx, y + part * dy, p + part * dp);
+      const pressure = p + part * dp;
+      visit(x + part * dx, y + part * dy, pressure);
+      left += stepAt(pressure);
     }
     left -= length;
   }
   return { piece: i, left };
 }
 
-/** How far a dab acts at a distance from its middle: full inside the hard part, then a raised cosine. Units: distance in radii, 0–1 out. */
-export function falloffAt(distance: number, hardness: number): number {
-  if (distance >= 1) return 0;
-  const away = hardness < 1 ? Math.max(distance - hardness, 0) / (1 - hardness) : 0;
-  return 0.5 + 0.5 * Math.cos(Math.PI * away);
+interface Dab extends Pick<Brush, "radius" | "flow" | "hardness"> {
+  x: number;
+  y: number;
+  falloff: Float32Array;
+  goal: number;
+  thin: Map<number, number>;
 }
 
-/** The same over the square of the distance, as a table. */
-function falloffOf({ hardness }: Brush): Float32Array {
-  const known = falloffs.get(hardness);
-  if (known) return known;
-  if (falloffs.size >= MOST_FALLOFFS) falloffs.clear();
-  const table = new Float32Array(FALLOFF_STEPS + 2);
-  for (let i = 0; i < FALLOFF_STEPS; i++) table[i] = falloffAt(Math.sqrt(i / FALLOFF_STEPS), hardness);
-  falloffs.set(hardness, table);
-  return table;
+function layDab(plane: StrokePlane, grid: Grid, dab: Dab): void {
+  const reach = dab.radius * grid.scale;
+  const [cx, cy] = [dab.x * grid.scale - grid.x - 0.5, dab.y * grid.scale - grid.y - 0.5];
+  if (reach < THIN) return layThin(plane, grid, dab, cx, cy, reach);
+  const frame = towardsFrame(grid, cx, cy, reach);
+  if (frame || (1 - dab.hardness) * reach < SHARP) layFine(plane, grid, dab, cx, cy, reach, frame ?? UNMOVED);
+  else laySmooth(plane, grid, dab, cx, cy, reach);
 }
 
-/** Thousands of strokes are of few hardnesses. */
-const falloffs = new Map<number, Float32Array>();
-const MOST_FALLOFFS = 64;
-
-function layDab(
-  plane: Float32Array,
-  grid: Grid,
-  x: number,
-  y: number,
-  radius: number,
-  flow: number,
-  falloff: Float32Array,
-  goal: number,
+/** A dab whose every pixel is told by its middle. */
+function laySmooth(
+  strokes: StrokePlane,
+  { width, height }: Grid,
+  { falloff, flow, goal }: Dab,
+  cx: number,
+  cy: number,
+  reach: number,
 ): void {
-  const reach = radius * grid.scale;
-  // Thinner than a pixel it is drawn as wide as one, and as much weaker.
-  const drawn = Math.max(reach, LEAST_RADIUS);
-  const strength = flow * Math.min((reach / drawn) ** 2, 1);
-  const [cx, cy] = [x * grid.scale - grid.x - 0.5, y * grid.scale - grid.y - 0.5];
-  const [top, bottom] = [Math.max(Math.ceil(cy - drawn), 0), Math.min(Math.floor(cy + drawn), grid.height - 1)];
-  const toStep = FALLOFF_STEPS / (drawn * drawn);
+  const { plane, finer } = strokes;
+  const [top, bottom] = [Math.max(Math.ceil(cy - reach), 0), Math.min(Math.floor(cy + reach), height - 1)];
+  const toStep = FALLOFF_STEPS / (reach * reach);
   for (let row = top; row <= bottom; row++) {
     const dy2 = (row - cy) * (row - cy);
-    const half = Math.sqrt(Math.max(drawn * drawn - dy2, 0));
+    const half = Math.sqrt(Math.max(reach * reach - dy2, 0));
     const from = Math.max(Math.ceil(cx - half), 0);
-    const to = Math.min(Math.floor(cx + half), grid.width - 1);
-    for (let column = from, at = row * grid.width + from; column <= to; column++, at++) {
+    const to = Math.min(Math.floor(cx + half), width - 1);
+    for (let column = from, at = row * width + from; column <= to; column++, at++) {
       const step = ((column - cx) * (column - cx) + dy2) * toStep;
-      plane[at] = plane[at]! + (goal - plane[at]!) * strength * falloff[step | 0]!;
+      const k = step | 0;
+      const share = flow * (falloff[2 * k]! + falloff[2 * k + 1]! * (step - k));
+      if (finer?.[at]) strokes.lay(at, goal, share);
+      else plane[at] = plane[at]! + (goal - plane[at]!) * share;
     }
   }
+}
+
+/** How far distances from a dab's middle count towards each border of the frame: less than 1 where it goes on beyond it. */
+interface TowardsFrame {
+  left: number;
+  right: number;
+  up: number;
+  down: number;
+}
+const UNMOVED: TowardsFrame = { left: 1, right: 1, up: 1, down: 1 };
+
+/** A dab whose middle is nearer to the frame than half its radius goes on to it as strong as it is; from a radius away it ends as anywhere. */
+function towardsFrame({ x, y, whole, scale, moved }: Grid, cx: number, cy: number, reach: number): TowardsFrame | undefined {
+  const [left, up] = [cx + 0.5 + x + (moved?.x ?? 0) * scale, cy + 0.5 + y + (moved?.y ?? 0) * scale];
+  const [right, down] = [whole.width - left, whole.height - up];
+  if (Math.min(left, right, up, down) >= reach) return undefined;
+  const counts = (depth: number) => (depth < 0 ? 1 : smoothStep(2 * (depth / reach) - 1));
+  return { left: counts(left), right: counts(right), up: counts(up), down: counts(down) };
+}
+
+const shares = new Float64Array(PLACES * PLACES);
+
+/** A dab that may be harder than pixels are wide, on pixels that may be held finer, or that goes on beyond the frame. */
+function layFine(plane: StrokePlane, { width, height }: Grid, dab: Dab, cx: number, cy: number, reach: number, frame: TowardsFrame): void {
+  const { flow, goal, hardness } = dab;
+  const isSharp = (1 - hardness) * reach < SHARP;
+  const full = hardness * reach - HALF_DIAGONAL;
+  const outer = reach + (isSharp ? HALF_DIAGONAL : 0);
+  const span = (middle: number, towardsLow: number, towardsHigh: number, last: number) => [
+    Math.max(Math.ceil(towardsLow > 0 ? middle - outer / towardsLow : 0), 0),
+    Math.min(Math.floor(towardsHigh > 0 ? middle + outer / towardsHigh : last), last),
+  ];
+  const [top, bottom] = span(cy, frame.up, frame.down, height - 1) as [number, number];
+  const [left, right] = span(cx, frame.left, frame.right, width - 1) as [number, number];
+  const share = fineShare(dab, reach);
+  for (let row = top; row <= bottom; row++) {
+    const v = (row - cy) * (row < cy ? frame.up : frame.down);
+    for (let column = left, at = row * width + left; column <= right; column++, at++) {
+      const u = (column - cx) * (column < cx ? frame.left : frame.right);
+      const away = Math.sqrt(u * u + v * v);
+      if (away >= outer) continue;
+      if (!isSharp || (full > 0 && away <= full)) {
+        plane.lay(at, goal, flow * share(away));
+        continue;
+      }
+      let sum = 0;
+      for (let k = 0; k < shares.length; k++) {
+        const [dy, dx] = [row - cy + offset(Math.floor(k / PLACES)), column - cx + offset(k % PLACES)];
+        const [pv, pu] = [dy * (dy < 0 ? frame.up : frame.down), dx * (dx < 0 ? frame.left : frame.right)];
+        sum += shares[k] = flow * share(Math.sqrt(pu * pu + pv * pv));
+      }
+      if (sum === 0) continue;
+      if (flow < WEAK) plane.lay(at, goal, sum / shares.length);
+      else plane.layPlaces(at, goal, shares);
+    }
+  }
+}
+
+/** Places to a side of a thin dab. */
+const THIN_PLACES = 3;
+
+/**
+ * A dab thinner than a pixel: its stroke covers as much of a pixel as its width times the way through it, and brings that towards the goal as
+ * far as it does in the mean over its width. Each dab gives its part of the way.
+ */
+function layThin(
+  plane: StrokePlane,
+  { width, height }: Grid,
+  { hardness, flow, goal, thin }: Dab,
+  cx: number,
+  cy: number,
+  reach: number,
+): void {
+  const part = (2 * reach * meanAcross(hardness, flow) * SPACING * reach) / THIN_PLACES ** 2;
+  for (let k = 0; k < THIN_PLACES ** 2; k++) {
+    const place = (i: number) => ((2 * i + 1) / THIN_PLACES - 1) * reach;
+    const column = Math.round(cx + place(k % THIN_PLACES));
+    const row = Math.round(cy + place(Math.floor(k / THIN_PLACES)));
+    if (column < 0 || row < 0 || column >= width || row >= height) continue;
+    const at = row * width + column;
+    const covered = thin.get(at) ?? 0;
+    const now = Math.min(covered + part, MOST_COVERED);
+    thin.set(at, now);
+    plane.lay(at, goal, (now - covered) / (1 - covered));
+  }
+}
+const MOST_COVERED = 0.999;
+
+/** Where a place of a pixel lies beside its middle, in pixels. */
+function offset(place: number): number {
+  return (place + 0.5) / PLACES - 0.5;
+}
+
+/** How far a dab acts at a distance from its middle, in pixels; one that ends within a place ends over its width. */
+function fineShare({ hardness, falloff }: Dab, reach: number): (away: number) => number {
+  if ((1 - hardness) * reach * PLACES < 1) {
+    const middle = ((1 + hardness) * reach) / 2;
+    return (away) => Math.min(Math.max((middle - away) * PLACES + 0.5, 0), 1);
+  }
+  return (away) => {
+    const step = ((away * away) / (reach * reach)) * FALLOFF_STEPS;
+    if (step >= FALLOFF_STEPS) return 0;
+    const k = step | 0;
+    return falloff[2 * k]! + falloff[2 * k + 1]! * (step - k);
+  };
 }

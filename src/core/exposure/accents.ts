@@ -1,4 +1,4 @@
-import { falloffAt } from "../brush/layStrokes";
+import { falloffAt } from "../brush/falloff";
 import { packPath } from "../brush/stroke";
 import { areaReduceRows, fitLongEdge, type Size } from "../spatial/areaReduce";
 import { gaussianBlur } from "../spatial/gaussianBlur";

@@ -37,7 +37,12 @@ export function orderedStops(knots: number, { share, added, onPaper = false }: S
   const falling = onPaper ? steps(tones.map(exposure)) : rising;
   const room = (step: number) => (1 - LEAST_STEEPNESS) * step;
   const free = added ? tones.map(added) : new Float64Array(tones.length);
-  const byTone = added ? heldInOrder(free, Float64Array.from(rising, (step, i) => room(Math.min(step, falling[i]!)))) : free;
+  const byTone = added
+    ? heldInOrder(
+        free,
+        Float64Array.from(rising, (step, i) => room(Math.min(step, falling[i]!))),
+      )
+    : free;
   // What is given by tone takes its part of the room.
   const left = (step: number, i: number) => room(step) + Math.min(byTone[i + 1]! - byTone[i]!, 0);
   const [upward, downward] = [rising.map(left), falling.map(left)].map((falls) => falls.map((fall) => Math.max(fall, 0)));

@@ -8,7 +8,19 @@ export interface KernelExports {
   mixWithin(r: number, g: number, b: number, out: number, n: number, wr: number, wg: number, wb: number): void;
   /** The last three: FLOOR_KNEE, SHOULDER_FROM, and a matrix. */
   mixWeights(
-    ...args: [r: number, g: number, b: number, out: number, n: number, wr: number, wg: number, wb: number, knee: number, shoulder: number, fromP3: number]
+    ...args: [
+      r: number,
+      g: number,
+      b: number,
+      out: number,
+      n: number,
+      wr: number,
+      wg: number,
+      wb: number,
+      knee: number,
+      shoulder: number,
+      fromP3: number,
+    ]
   ): void;
   hueFade(r: number, g: number, b: number, hue: number, fade: number, n: number, constants: number): void;
   hueGain(y: number, hue: number, fade: number, n: number, table: number, knots: number): void;

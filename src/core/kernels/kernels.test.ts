@@ -246,7 +246,10 @@ describe("the mix itself", () => {
 
   test("no colour reaches white before its brightest channel is full; each grows with its light, and what stays within bends nowhere", () => {
     const at = (light: number, weights: Weights, [r, g, b]: readonly number[]) =>
-      reference.mixWeights({ red: Float32Array.of(light * r!), green: Float32Array.of(light * g!), blue: Float32Array.of(light * b!) }, weights)[0]!;
+      reference.mixWeights(
+        { red: Float32Array.of(light * r!), green: Float32Array.of(light * g!), blue: Float32Array.of(light * b!) },
+        weights,
+      )[0]!;
     const weight = fc.double({ min: -2, max: 2, noNaN: true });
     const channel = fc.double({ min: 0, max: 1, noNaN: true });
     fc.assert(

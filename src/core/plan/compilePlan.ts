@@ -248,7 +248,9 @@ function throughReach(pass: Pass, most: number, onPaper = false): StopsThrough {
 }
 
 function blended(pass: Pass): Blended | undefined {
-  return pass.blend === "normal" ? undefined : { mode: pass.blend, share: pairTable(SOFT_KNOTS, (t) => pass.strength * reachOf(pass, t * LAST_ZONE)) };
+  return pass.blend === "normal"
+    ? undefined
+    : { mode: pass.blend, share: pairTable(SOFT_KNOTS, (t) => pass.strength * reachOf(pass, t * LAST_ZONE)) };
 }
 
 function toneStep(pass: TonePass): ToneStep {

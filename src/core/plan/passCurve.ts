@@ -73,7 +73,9 @@ export function stopsByTone(pass: Pass, move: ExposureMove, isThrough: boolean):
     return (isThrough ? reachOf(pass, zone) : 1) * (endsHeld ? endShare(zone) : 1);
   };
   const strength = isThrough ? pass.strength : 1;
-  const added = zones.every((stops) => stops === 0) ? undefined : (tone: number) => strength * share(tone) * zoneStops(zones, tone * LAST_ZONE);
+  const added = zones.every((stops) => stops === 0)
+    ? undefined
+    : (tone: number) => strength * share(tone) * zoneStops(zones, tone * LAST_ZONE);
   return { share, added };
 }
 

@@ -51,14 +51,17 @@ function hermite(a: Point, leaving: Point, b: Point, arriving: Point, u: number)
   return [h00 * a.x + h10 * leaving.x + h01 * b.x + h11 * arriving.x, h00 * a.y + h10 * leaving.y + h01 * b.y + h11 * arriving.y];
 }
 
-/** How far a gradient acts at a place, 0–1. A gradient without length acts everywhere on its near side. */
-export function gradientAt({ from, to, twoSided }: Pick<GradientShape, "from" | "to" | "twoSided">): (x: number, y: number) => number {
-  const [dx, dy] = [to.x - from.x, to.y - from.y];
-  const length2 = Math.max(dx * dx + dy * dy, 1e-12);
-  return (x, y) => {
-    const along = ((x - from.x) * dx + (y - from.y) * dy) / length2;
-    return smoothStep(1 - (twoSided ? Math.abs(along) : along));
-  };
+/** Steeper than this a gradient is a step: its length in long edges. */
+const LEAST_LENGTH = 1e-6;
+
+/** How far along a gradient a place lies, 0 at its beginning and 1 at its end: start + across · x + down · y. One without length is a step, everything before it. */
+export function gradientAlong({ from, to }: Pick<GradientShape, "from" | "to">): { start: number; across: number; down: number } {
+  let [dx, dy] = [to.x - from.x, to.y - from.y];
+  const length = Math.hypot(dx, dy);
+  if (length < LEAST_LENGTH) [dx, dy] = length > 0 ? [(dx / length) * LEAST_LENGTH, (dy / length) * LEAST_LENGTH] : [0, 0];
+  const length2 = Math.max(dx * dx + dy * dy, LEAST_LENGTH ** 2);
+  const [across, down] = [dx / length2, dy / length2];
+  return { start: -(across * from.x + down * from.y), across, down };
 }
 
 /** 0 up to 0, 1 from 1 on, level at both. */

@@ -10,6 +10,8 @@ export interface Grid extends Size {
   /** The whole picture at this size, and the pixels of its long edge. */
   whole: Size;
   scale: number;
+  /** How far what is laid out was moved since it was placed, in long edges, where `x` and `y` have taken that into account. */
+  moved?: { x: number; y: number };
 }
 
 /** A part of a picture of size `whole`, from (x, y) on. */

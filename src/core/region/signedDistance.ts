@@ -1,3 +1,4 @@
+import { PIECE, type Boundary } from "./boundary";
 import type { Grid } from "./grid";
 
 /** A block of pixels this small is not split further: all of it look for their nearest piece among the same few. */
@@ -6,25 +7,24 @@ const SMALLEST_BLOCK = 96;
 const OVERLAP = 1e-6;
 
 /**
- * The distance of every pixel's middle from a closed line, negative inside, exact to either side up to `reach`; further
- * away the sign alone counts. Where the line crosses itself, what it runs round at least once in all is inside.
+ * The distance of every pixel's middle from a boundary, negative inside, exact to either side up to `reach`; further
+ * away the sign alone counts. Inside is what the boundary runs round at all.
  *
  * Shape   a value for each pixel of the grid: the distance, or what `of` makes of it, which must tell −reach from reach.
- * Units   long edges, as the line's.
+ * Units   long edges, as the boundary's.
  * Cost    hardly grows with reach or pieces: blocks are split in four, and each asks only what can be nearest somewhere in it;
  *         a piece visits only the pixels beside it, one of its corners only those between the strips that meet there.
  * Source  exact at any scale where a distance transform (Felzenszwalb & Huttenlocher 2012) would tie it to one grid:
  *         docs/decisions/0008-regions.md.
  */
-export function signedDistance(line: Float64Array, grid: Grid, reach: number, of: (away: number) => number = (away) => away): Float32Array {
+export function signedDistance(boundary: Boundary, grid: Grid, reach: number, of: (away: number) => number = (away) => away): Float32Array {
   const out = new Float32Array(grid.width * grid.height).fill(of(reach));
-  if (line.length < 6) return out;
   const inside = Math.fround(of(-reach));
-  fillInside(out, line, grid, inside);
+  fillInside(out, boundary, grid, inside);
   const put = (at: number, away: number) => {
     out[at] = of(out[at] === inside ? -away : away);
   };
-  measureBlock(put, grid, piecesOf(line, grid), { left: 0, top: 0, right: grid.width, bottom: grid.height }, reach * grid.scale);
+  measureBlock(put, grid, piecesOf(boundary, grid), { left: 0, top: 0, right: grid.width, bottom: grid.height }, reach * grid.scale);
   return out;
 }
 
@@ -136,19 +136,19 @@ function most(slope: number, low: number, high: number): number {
 type Pieces = Float64Array;
 const NUMBERS = 7;
 
-function piecesOf(line: Float64Array, { x, y, scale }: Grid): Pieces {
-  const count = line.length / 2;
-  const pieces = new Float64Array(NUMBERS * count);
-  for (let i = 0; i < count; i++) {
-    const [at, next, after] = [NUMBERS * i, (2 * i + 2) % line.length, NUMBERS * ((i + 1) % count)];
-    const dx = (line[next]! - line[2 * i]!) * scale;
-    const dy = (line[next + 1]! - line[2 * i + 1]!) * scale;
+function piecesOf(boundary: Boundary, { x, y, scale }: Grid): Pieces {
+  const pieces = new Float64Array((NUMBERS * boundary.length) / PIECE);
+  for (let from = 0, at = 0; from < boundary.length; from += PIECE, at += NUMBERS) {
+    const dx = (boundary[from + 2]! - boundary[from]!) * scale;
+    const dy = (boundary[from + 3]! - boundary[from + 1]!) * scale;
     const length = Math.hypot(dx, dy);
-    pieces[at] = line[2 * i]! * scale - x - 0.5;
-    pieces[at + 1] = line[2 * i + 1]! * scale - y - 0.5;
-    pieces[at + 2] = pieces[after + 5] = length && dx / length;
-    pieces[at + 3] = pieces[after + 6] = length && dy / length;
+    pieces[at] = boundary[from]! * scale - x - 0.5;
+    pieces[at + 1] = boundary[from + 1]! * scale - y - 0.5;
+    pieces[at + 2] = length && dx / length;
+    pieces[at + 3] = length && dy / length;
     pieces[at + 4] = length;
+    pieces[at + 5] = boundary[from + 4]!;
+    pieces[at + 6] = boundary[from + 5]!;
   }
   return pieces;
 }
@@ -183,13 +183,28 @@ function nearPieces(pieces: Pieces, x: number, y: number, radius: number, reach:
 }
 const NONE: Pieces = new Float64Array(0);
 
-/** Row by row: where the line is crossed, with which direction, and so what lies inside. */
-function fillInside(out: Float32Array, line: Float64Array, { x, y, scale, width, height }: Grid, value: number): void {
+/** The pieces of a boundary that come near a stretch of rows, for work that looks at those alone. */
+export function piecesNearRows(boundary: Boundary, { y, height, scale }: Grid, reach: number): Boundary {
+  const [top, bottom] = [y / scale - reach, (y + height) / scale + reach];
+  let count = 0;
+  const isNear = (i: number) =>
+    Math.max(boundary[i + 1]!, boundary[i + 3]!) >= top && Math.min(boundary[i + 1]!, boundary[i + 3]!) <= bottom;
+  for (let i = 0; i < boundary.length; i += PIECE) if (isNear(i)) count++;
+  if (count * PIECE === boundary.length) return boundary;
+  const near = new Float64Array(count * PIECE);
+  for (let i = 0, at = 0; i < boundary.length; i += PIECE) {
+    if (!isNear(i)) continue;
+    for (let k = 0; k < PIECE; k++) near[at++] = boundary[i + k]!;
+  }
+  return near;
+}
+
+/** Row by row: where the boundary is crossed, with which direction, and so what lies inside. */
+function fillInside(out: Float32Array, boundary: Boundary, { x, y, scale, width, height }: Grid, value: number): void {
   const rows: ({ x: number; by: number }[] | undefined)[] = [];
-  for (let i = 0; i < line.length; i += 2) {
-    const next = (i + 2) % line.length;
-    const [x0, y0] = [line[i]! * scale - x - 0.5, line[i + 1]! * scale - y - 0.5];
-    const [x1, y1] = [line[next]! * scale - x - 0.5, line[next + 1]! * scale - y - 0.5];
+  for (let i = 0; i < boundary.length; i += PIECE) {
+    const [x0, y0] = [boundary[i]! * scale - x - 0.5, boundary[i + 1]! * scale - y - 0.5];
+    const [x1, y1] = [boundary[i + 2]! * scale - x - 0.5, boundary[i + 3]! * scale - y - 0.5];
     const end = Math.min(Math.ceil(Math.max(y0, y1)), height);
     for (let row = Math.max(Math.ceil(Math.min(y0, y1)), 0); row < end; row++) {
       (rows[row] ??= []).push({ x: x0 + ((row - y0) / (y1 - y0)) * (x1 - x0), by: y0 < y1 ? 1 : -1 });

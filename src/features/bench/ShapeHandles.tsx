@@ -1,5 +1,6 @@
 "use client";
 import { useMemo, useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from "react";
+import { boundaryOf } from "@/core/region/boundary";
 import { contourOf } from "@/core/region/contour";
 import { gridOf } from "@/core/region/grid";
 import { middleOfShape, movedShape, turnedShape } from "@/core/region/moveShape";
@@ -260,7 +261,7 @@ function FeatherLines({ shape, long, regionName }: Common<OutlineShape | OvalSha
 function distanceTo(shape: OutlineShape | OvalShape, { x, y }: Point): number {
   const scale = 4096;
   const grid = { ...gridOf({ width: 1, height: 1 }, x * scale - 0.5, y * scale - 0.5, { width: scale, height: scale }) };
-  return signedDistance(contourOf(shape), grid, 2)[0]!;
+  return signedDistance(boundaryOf(shape), grid, 2)[0]!;
 }
 
 /** The lines beside the contour, each place moved out or in along the normal there. */

@@ -303,7 +303,8 @@ function EdgeHint({ pass, gate }: { pass: Pass; gate: Gate }) {
   if (!showsEdge(gate, change)) return null;
   return (
     <p className={styles.problem} role="status" data-testid="edge-hint">
-      A shoulder is so hard that tones beside it are held to keep their order, and an edge may show. Pull it wider on the scale, or weaken the pass.
+      A shoulder is so hard that tones beside it are held to keep their order, and an edge may show. Pull it wider on the scale, or weaken
+      the pass.
     </p>
   );
 }

@@ -1,0 +1,120 @@
+import { smoothStep } from "./contour";
+import { openPieces, PIECE, type Boundary } from "./boundary";
+import type { Feather } from "./region";
+
+/** The frame of a picture, in long edges. */
+export interface Frame {
+  width: number;
+  height: number;
+}
+
+/** Pieces along a border count as running along it from here on, fully from there on: cosines of 37° and of 18°. */
+const ALONG = { from: 0.8, fully: 0.95 } as const;
+/** In a corner of the frame they do so from a right angle on, fully from here. */
+const IN_CORNER = 0.3;
+/** Near the frame pieces are taken this short, in parts of the way over which they are carried out. */
+const PARTS = 6;
+
+/**
+ * A boundary carried on beyond the frame where it runs along it, so that nothing fades or leaves a rim there: a piece that is nearer to a border than its own outer
+ * edge counts as reaching it and goes as far outside as its feather is wide; one that comes near begins to go, without a jump. Pieces that run
+ * across the border stay where they are and go straight on.
+ *
+ * Units   long edges. Source: our own, docs/decisions/0008-regions.md.
+ */
+export function beyondFrame(boundary: Boundary, { width, height }: Frame, { inner, outer }: Feather): Boundary {
+  const reach = inner + outer;
+  if (reach === 0) return boundary;
+  // For each border how deep a place lies inside it, and which way out is.
+  const borders = [
+    { depth: (x: number) => x, x: -1, y: 0 },
+    { depth: (x: number) => width - x, x: 1, y: 0 },
+    { depth: (_: number, y: number) => y, x: 0, y: -1 },
+    { depth: (_: number, y: number) => height - y, x: 0, y: 1 },
+  ];
+  const way = outer / 2 + inner / 4;
+  const begins = outer + way;
+  const isNear = (x: number, y: number) => borders.some(({ depth }) => depth(x, y) < begins);
+  const carried = (x: number, y: number, nx: number, ny: number): [number, number] => {
+    let [dx, dy] = [0, 0];
+    const near = borders.map(({ depth }) => smoothStep((begins - depth(x, y)) / way));
+    const nearSides = Math.max(near[0]!, near[1]!);
+    const nearEnds = Math.max(near[2]!, near[3]!);
+    for (const [k, { depth: _, ...out }] of borders.entries()) {
+      // In a corner of the frame a round corner is meant to fill it: there it need not run along a border.
+      const inCorner = out.x ? nearEnds : nearSides;
+      const from = ALONG.from * (1 - inCorner);
+      const fully = ALONG.fully + inCorner * (IN_CORNER - ALONG.fully);
+      const by = reach * near[k]! * smoothStep((nx * out.x + ny * out.y - from) / (fully - from));
+      if (by > Math.abs(out.x ? dx : dy)) [dx, dy] = out.x ? [by * out.x, dy] : [dx, by * out.y];
+    }
+    return [dx, dy];
+  };
+  const chains: number[][] = [];
+  let isMoved = false;
+  forChains(boundary, (corners, isClosed) => {
+    const line: number[] = [];
+    let before: [number, number] | undefined;
+    for (const [x0, y0, x1, y1] of shortPieces(corners, way / PARTS, isNear)) {
+      const length = Math.hypot(x1 - x0, y1 - y0);
+      if (length === 0) continue;
+      // The inside lies to the right of the way, so out is to its left.
+      const by = carried((x0 + x1) / 2, (y0 + y1) / 2, (y1 - y0) / length, -(x1 - x0) / length);
+      isMoved ||= by[0] !== 0 || by[1] !== 0;
+      pushJoin(line, x0, y0, before ?? [0, 0], by, before !== undefined || !isClosed);
+      line.push(x1 + by[0], y1 + by[1]);
+      before = by;
+    }
+    const [x, y] = [corners.at(-2)!, corners.at(-1)!];
+    if (isClosed) {
+      const first: [number, number] = [line[0]! - corners[0]!, line[1]! - corners[1]!];
+      pushJoin(line, x, y, before!, first, true);
+    } else pushJoin(line, x, y, before!, [0, 0], true);
+    chains.push(line);
+  });
+  return isMoved ? Float64Array.from(chains.flatMap(openPieces)) : boundary;
+}
+
+/** From a corner carried one way to the same corner carried another, around the outer corner of both. */
+function pushJoin(line: number[], x: number, y: number, [ax, ay]: [number, number], [bx, by]: [number, number], isJoin: boolean): void {
+  const farther = (a: number, b: number) => (Math.abs(a) > Math.abs(b) ? a : b);
+  const places = isJoin ? [ax, ay, farther(ax, bx), farther(ay, by), bx, by] : [bx, by];
+  for (let i = 0; i < places.length; i += 2) {
+    const [px, py] = [x + places[i]!, y + places[i + 1]!];
+    if (line.at(-2) !== px || line.at(-1) !== py) line.push(px, py);
+  }
+}
+
+/** The corners of each stretch of pieces that follow one another. */
+function forChains(boundary: Boundary, visit: (corners: number[], isClosed: boolean) => void): void {
+  let corners: number[] = [];
+  const finish = () => {
+    if (corners.length >= 4) visit(corners, corners[0] === corners.at(-2) && corners[1] === corners.at(-1));
+    corners = [];
+  };
+  for (let i = 0; i < boundary.length; i += PIECE) {
+    const [x0, y0, x1, y1] = [boundary[i]!, boundary[i + 1]!, boundary[i + 2]!, boundary[i + 3]!];
+    if (corners.length === 0) corners.push(x0, y0);
+    else if (corners.at(-2) !== x0 || corners.at(-1) !== y0) {
+      finish();
+      corners.push(x0, y0);
+    }
+    if (x1 !== x0 || y1 !== y0) corners.push(x1, y1);
+  }
+  finish();
+}
+
+/** The pieces of a line, cut short where they are near. */
+function* shortPieces(corners: readonly number[], most: number, isNear: (x: number, y: number) => boolean) {
+  for (let i = 0; i + 3 < corners.length; i += 2) {
+    const [x0, y0, x1, y1] = [corners[i]!, corners[i + 1]!, corners[i + 2]!, corners[i + 3]!];
+    const length = Math.hypot(x1 - x0, y1 - y0);
+    const count = Math.min(Math.max(Math.ceil(length / most), 1), 400);
+    const isCut = Array.from({ length: count + 1 }, (_, k) => k / count).some((u) => isNear(x0 + u * (x1 - x0), y0 + u * (y1 - y0)));
+    const pieces = isCut ? count : 1;
+    for (let k = 0; k < pieces; k++) {
+      const [u, v] = [k / pieces, (k + 1) / pieces];
+      yield [x0 + u * (x1 - x0), y0 + u * (y1 - y0), x0 + v * (x1 - x0), y0 + v * (y1 - y0)] as const;
+    }
+  }
+}
