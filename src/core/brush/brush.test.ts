@@ -190,3 +190,36 @@ describe("dabs at any size and pressure", () => {
     const [large, small] = [wholeGrid({ width: 1280, height: 768 }), wholeGrid({ width: 320, height: 192 })];
     const reduced = areaReduceRows(on(1280, strokes), 0, large, small, 0, 192);
     const differences = [...on(320, strokes)].map((share, i) => Math.abs(share - reduced[i]!)).sort((a, b) => a - b);
+    // A twentieth of a share is a hundredth in tone for a pass of two zones.
+    expect(differences.filter((d) => d > 0.05).length / differences.length).toBeLessThan(0.001);
+    expect(differences.at(-1)).toBeLessThan(0.15);
+  });
+  test("a hair-thin stroke lays on as much in all at any size", () => {
+    const sum = (width: number) =>
+      on(width, [stroke(wavy(0.25), { radius: 0.0003, flow: 0.5 })]).reduce((all, v) => all + v, 0) / width ** 2;
+    const most = sum(5120);
+    for (const width of [640, 1280, 2560]) expect(Math.abs(sum(width) / most - 1)).toBeLessThan(0.05);
+  });
+  test("a stroke along the border goes on beyond it; farther inside it ends as anywhere", () => {
+    const along = (y: number) => on(300, [stroke(line(1, y), { radius: 0.08, hardness: 0, flow: 0.1 })], 200);
+    const near = along(0.03);
+    for (let x = 60; x < 240; x++) expect(near[x]! / near[9 * 300 + x]!).toBeCloseTo(1, 2);
+    const inside = along(0.1);
+    for (let x = 60; x < 240; x++) expect(inside[x]).toBe(0);
+    // Moved since it was laid, it is told by where it lies now.
+    const moved = rasterShape(
+      { id: "b", combine: "add", kind: "brush", x: 0, y: -0.27, strokes: [stroke(line(1), { radius: 0.08, hardness: 0, flow: 0.1 })] },
+      wholeGrid({ width: 300, height: 200 }),
+    );
+    expect(furthest(moved, near)).toBeLessThan(2e-3);
+  });
+});
+
+test("a simplified way stays within its tolerance and keeps its ends", () => {
+  const points = wave(400);
+  const few = simplifyPath(points, 0.0005);
+  expect(few.length).toBeLessThan(60);
+  expect([few[0], few.at(-1)]).toEqual([points[0], points.at(-1)]);
+  expect(furthest(laid(stroke(few)), laid(stroke(points)))).toBeLessThan(0.03);
+  expect(simplifyPath(points.slice(0, 2), 1)).toEqual(points.slice(0, 2));
+});
