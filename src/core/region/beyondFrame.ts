@@ -38,8 +38,9 @@ export function beyondFrame(boundary: Boundary, { width, height }: Frame, { inne
   const carried = (x: number, y: number, nx: number, ny: number): [number, number] => {
     let [dx, dy] = [0, 0];
     const near = borders.map(({ depth }) => smoothStep((begins - depth(x, y)) / way));
-    const nearSides = Math.max(near[0]!, near[1]!);
-    const nearEnds = Math.max(near[2]!, near[3]!);
+    const inReach = borders.map(({ depth }) => smoothStep((begins + 2 * reach - depth(x, y)) / reach));
+    const nearSides = Math.max(inReach[0]!, inReach[1]!);
+    const nearEnds = Math.max(inReach[2]!, inReach[3]!);
     for (const [k, { depth: _, ...out }] of borders.entries()) {
       // In a corner of the frame a round corner is meant to fill it: there it need not run along a border.
       const inCorner = out.x ? nearEnds : nearSides;
