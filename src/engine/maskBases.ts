@@ -7,9 +7,10 @@ import { wholeGrid } from "@/core/region/grid";
 import { fittedBase, guidedBase } from "@/core/region/guidedBase";
 import { likeness, type LabPicture } from "@/core/region/likeness";
 import { rasterShape } from "@/core/region/rasterShape";
-import type { LikenessShape, Region, Shape } from "@/core/region/region";
-import { areaReduceRows, fitLongEdge, scaledTo, type Size } from "@/core/spatial/areaReduce";
+import { LEAST_FIT, LEAST_SOFTEN, type LikenessShape, type Region, type Shape } from "@/core/region/region";
+import { areaReduceRows, fitLongEdge, squareCells, type Size } from "@/core/spatial/areaReduce";
 import { gaussianBlur } from "@/core/spatial/gaussianBlur";
+import { layCells } from "@/core/spatial/layCells";
 import { layBase } from "@/core/spatial/layBase";
 import type { ToneBase } from "@/core/spatial/toneBase";
 import { gateKey, likenessKey, regionKey, type MaskBases } from "./maskKeys";
@@ -60,9 +61,13 @@ function labOf({ red, green, blue, width, height }: Analysis): LabPicture {
 }
 
 /** A region softened and fitted: its shapes laid out small, blurred, then brought to the picture's edges. */
-function regionBase({ shapes, soften, fit }: Region, analysis: Analysis, bases: MaskBases): ToneBase {
+function regionBase(region: Region, analysis: Analysis, bases: MaskBases): ToneBase {
+  const { shapes } = region;
+  const soften = region.soften >= LEAST_SOFTEN ? region.soften : 0;
+  const fit = region.fit >= LEAST_FIT ? region.fit : 0;
   const finest = Math.min(...[soften, fit].filter((reach) => reach > 0));
-  const size = fitLongEdge(fit > 0 ? analysis : scaledTo(analysis, MOST_CELLS), Math.ceil(CELLS_IN_SIGMA / finest));
+  const most = Math.ceil(CELLS_IN_SIGMA / finest);
+  const size = fit > 0 ? fitLongEdge(analysis, most) : squareCells(analysis, Math.min(most, MOST_CELLS));
   const grid = wholeGrid(size);
   const tone = toneOn(analysis, size);
   const planeOf = (shape: Shape) =>
@@ -71,7 +76,7 @@ function regionBase({ shapes, soften, fit }: Region, analysis: Analysis, bases: 
   const softened = soften > 0 ? gaussianBlur(drawn, size, soften * grid.scale) : drawn;
   return fit > 0
     ? fittedBase(softened, tone, size, fit * grid.scale)
-    : { width: size.width, height: size.height, slope: undefined, offset: softened };
+    : { width: size.width, height: size.height, perLongEdge: grid.scale, slope: undefined, offset: softened };
 }
 
 /** The mixed tone at another size. */
@@ -79,11 +84,7 @@ function toneOn(analysis: Analysis, size: Size): Float32Array {
   if (size.width <= analysis.width && size.height <= analysis.height) {
     return areaReduceRows(analysis.mixed(), 0, analysis, size, 0, size.height);
   }
-  return layBase(
-    { width: analysis.width, height: analysis.height, slope: undefined, offset: analysis.mixed() },
-    wholeGrid(size),
-    undefined,
-  );
+  return layCells(analysis.mixed(), analysis, wholeGrid(size));
 }
 
 /** A gate's membership, blurred. Shape: tone of `size`. */

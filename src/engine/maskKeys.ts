@@ -1,6 +1,6 @@
 import { isBlurred, type Gate } from "@/core/gate/gate";
 import type { CompiledMask } from "@/core/plan/compilePlan";
-import type { LikenessShape, Region } from "@/core/region/region";
+import { LEAST_FIT, LEAST_SOFTEN, type LikenessShape, type Region } from "@/core/region/region";
 import { shapeKey } from "@/core/region/shapeKey";
 import type { ToneBase } from "@/core/spatial/toneBase";
 
@@ -14,7 +14,7 @@ export function likenessKey({ touched, not, tolerance, connected }: LikenessShap
 
 /** The key of a region's own base; undefined where its shapes tell all. */
 export function regionKey({ shapes, soften, fit }: Region): string | undefined {
-  return soften > 0 || fit > 0 ? `region ${shapes.map(shapeKey).join(" ")} ${soften} ${fit}` : undefined;
+  return soften >= LEAST_SOFTEN || fit >= LEAST_FIT ? `region ${shapes.map(shapeKey).join(" ")} ${soften} ${fit}` : undefined;
 }
 
 /** The key of a blurred gate's base; undefined where it is not blurred, or reads the entering tone and is gathered on the way. */

@@ -9,6 +9,7 @@ import { combineShapes, finishRegion } from "@/core/region/combineShapes";
 import type { Grid } from "@/core/region/grid";
 import { brushGoal } from "@/core/region/rasterShape";
 import type { Region, Shape } from "@/core/region/region";
+import { softenedShape } from "@/core/region/softenedShape";
 import { layBase } from "@/core/spatial/layBase";
 import { LAST_ZONE } from "@/core/zones/zone";
 import { gateKey, likenessKey, regionKey, type MaskBases } from "./maskKeys";
@@ -60,7 +61,7 @@ function regionPlane(
     const base = bases.get(key)!;
     return layBase(base, grid, base.slope && picture.mixed());
   };
-  const planeOf = (shape: Shape) => (shape.kind === "likeness" ? lay(likenessKey(shape)) : shapePlane(shape));
+  const planeOf = (shape: Shape) => (shape.kind === "likeness" ? lay(likenessKey(shape)) : shapePlane(softenedShape(shape, region.soften)));
   const plane = ownKey ? lay(ownKey) : combineShapes(region.shapes, planeOf, grid.width * grid.height);
   finishRegion(plane, region);
   return plane;

@@ -1,10 +1,18 @@
 import { softness } from "@/core/brush/layStrokes";
 import type { Stroke } from "@/core/brush/stroke";
-import { exposureGoal, limitedStops, strokesOf, type ExposureSettings, type ExposureStroke } from "@/core/exposure/exposure";
+import {
+  exposureGoal,
+  LEAST_MAP_SOFTEN,
+  limitedStops,
+  strokesOf,
+  type ExposureSettings,
+  type ExposureStroke,
+} from "@/core/exposure/exposure";
 import { wholeGrid, type Grid } from "@/core/region/grid";
 import type { BrushShape } from "@/core/region/region";
-import { scaledTo, type Size } from "@/core/spatial/areaReduce";
+import { squareCells, type Size } from "@/core/spatial/areaReduce";
 import { gaussianBlur } from "@/core/spatial/gaussianBlur";
+import { layCells } from "@/core/spatial/layCells";
 import { layBase } from "@/core/spatial/layBase";
 import { inNewState, NO_ROWS, rowsSince, rowsTogether, type GrownPlane, type Rows } from "./grownPlane";
 import { keepNewest } from "./keepNewest";
@@ -12,12 +20,18 @@ import { StrokePlanes } from "./strokePlanes";
 
 /** Pictures up to this long edge have strokes laid on their own pixels, so that a dab recomputes its rectangle only. */
 const LARGE_EDGE = 3000;
-/** Cells over which the steepest single dab of a map falls off. */
-const CELLS_IN_SOFTNESS = 12;
-/** Read between its cells a map may err this much: a hundredth of a stop, or of a region. */
-const MOST_ERROR = 0.01;
-/** Read between the middles of cells a plane errs by an eighth of how much it bends, along each side. */
-const ERROR_OF_BEND = 1 / 8;
+/** Cells over which the steepest single dab of a map falls off, to begin with. */
+const CELLS_IN_SOFTNESS = 8;
+/**
+ * Read between its cells a map may err this much, in stops or as a part of a region: at twice the strength of a pass in a set at twice its own, a region that
+ * gives or takes four stops still errs by less than a hundredth in tone.
+ */
+const MOST_ERROR = 0.002;
+/**
+ * Read between the middles of cells a plane errs by this much of its fourth difference, along each side. A smooth one errs by a fifth of that; dabs bend
+ * suddenly where they begin and end: measured, strokeMaps.test.ts.
+ */
+const ERROR_OF_FOURTH = 1 / 5;
 /** A softened map's cells to its standard deviation, and its most cells along the long edge. */
 const CELLS_IN_SIGMA = 4;
 const MOST_SOFT_CELLS = 1024;
@@ -44,7 +58,7 @@ export class StrokeMaps {
   readonly #cells = new Map<string, KnownCells>();
   /** Softened maps, and the versions of those they were made from: a plan comes with new lists of the same strokes. */
   readonly #blurred = new Map<string, { version: number; soften: number; cells: Cells }>();
-  readonly #bends = new Map<string, { version: number; bend: number }>();
+  readonly #roughness = new Map<string, { version: number; most: number }>();
   /** Stops of passes on cells, and on the grids they were asked for last. */
   readonly #mixed = new Map<string, Painted>();
   readonly #painted = new Map<string, Painted>();
@@ -56,7 +70,7 @@ export class StrokeMaps {
   /** Stops painted by an exposure pass; undefined where nothing is. `lay` lays strokes on the grid's own pixels. */
   painted(id: string, settings: ExposureSettings, grid: Grid, lay: LayStrokes): GrownPlane | undefined {
     if (settings.strokes.every(({ erase }) => erase)) return undefined;
-    const cells = settings.soften > 0 ? this.#softened(id, settings) : this.#paintedCells(id, settings);
+    const cells = settings.soften >= LEAST_MAP_SOFTEN ? this.#softened(id, settings) : this.#paintedCells(id, settings);
     const known = this.#painted.get(id);
     const painted = cells ? readFrom(cells, settings.limit, grid, known) : putTogether(mapsOf(id, settings, lay), settings, grid, known);
     keepNewest(this.#painted, id, painted, MOST_KEPT);
@@ -66,13 +80,20 @@ export class StrokeMaps {
   /** A brushed area of a region on a grid; undefined where it is best laid on the grid's own pixels. */
   brushed(shape: BrushShape, grid: Grid): Float32Array | undefined {
     const cells = this.#coarseEnough(`area ${shape.id}`, shape.strokes, [shape.x, shape.y], (size) => this.#planesOf(size).area(shape));
-    return cells && layCells(cells, grid);
+    return (
+      cells &&
+      layBase(
+        { width: cells.width, height: cells.height, perLongEdge: longEdge(cells), slope: undefined, offset: cells.plane },
+        grid,
+        undefined,
+      )
+    );
   }
 
   #softened(id: string, settings: ExposureSettings): Cells {
     const { soften, dodge, burn, strokes } = settings;
     return this.#keep(`soft ${id}`, strokes, [soften, dodge, burn], () => {
-      const size = scaledTo(this.#whole, Math.min(Math.ceil(CELLS_IN_SIGMA / soften), MOST_SOFT_CELLS));
+      const size = squareCells(this.#whole, Math.min(Math.ceil(CELLS_IN_SIGMA / soften), MOST_SOFT_CELLS));
       const { plane, version } = this.#onCells(id, settings, size);
       const known = this.#blurred.get(id);
       const blur = (): Cells => ({ ...size, ...inNewState(gaussianBlur(plane, size, soften * Math.max(size.width, size.height))) });
@@ -102,19 +123,19 @@ export class StrokeMaps {
     return this.#keep(id, strokes, settings, () => {
       const softest = Math.min(...strokes.map(softness));
       for (let edge = Math.ceil(CELLS_IN_SOFTNESS / softest); 2 * edge <= long; edge *= 2) {
-        const size = scaledTo(this.#whole, edge);
+        const size = squareCells(this.#whole, edge);
         const cells = { ...size, ...layOn(size) };
-        if (ERROR_OF_BEND * this.#bendOf(`${id} ${edge}`, cells) <= MOST_ERROR) return cells;
+        if (ERROR_OF_FOURTH * this.#roughnessOf(`${id} ${edge}`, cells) <= MOST_ERROR) return cells;
       }
       return undefined;
     });
   }
 
-  #bendOf(key: string, cells: Cells): number {
-    const known = this.#bends.get(key);
-    const { bend } = known?.version === cells.version ? known : { bend: mostBend(cells.plane, cells) };
-    keepNewest(this.#bends, key, { version: cells.version, bend }, MOST_MIXED);
-    return bend;
+  #roughnessOf(key: string, cells: Cells): number {
+    const known = this.#roughness.get(key);
+    const { most } = known?.version === cells.version ? known : { most: mostFourth(cells.plane, cells) };
+    keepNewest(this.#roughness, key, { version: cells.version, most }, MOST_MIXED);
+    return most;
   }
 
   /** Each band of an export asks for the same: the same strokes, the very same cells. */
@@ -173,7 +194,7 @@ function readFrom(cells: Cells, limit: number | null, grid: Grid, known: Painted
   const changed = before && rowsSince(cells, before.cells);
   const rows = changed && rowsReading(changed, cells, grid);
   const made = remade(before, rows, grid, (out, { from, to }) => {
-    out.set(limited(layCells(cells, { ...grid, y: grid.y + from, height: to - from }), limit));
+    out.set(limited(layCells(cells.plane, cells, { ...grid, y: grid.y + from, height: to - from }, longEdge(cells)), limit));
   });
   return { ...made, key, cells: cells.version };
 }
@@ -209,16 +230,22 @@ function remade(
   return inNewState(plane, before && rows && { from: before.version, rows });
 }
 
-/** The rows of a grid that are read from some rows of cells, or between them and their neighbours. */
-function rowsReading({ from, to }: Rows, cells: Size, { y, height, whole }: Grid): Rows {
-  if (to <= from) return NO_ROWS;
-  const perCell = whole.height / cells.height;
-  const inside = (row: number) => Math.min(Math.max(row, 0), height);
-  return { from: inside(Math.floor((from - 0.5) * perCell - 0.5 - y)), to: inside(Math.ceil((to + 0.5) * perCell + 0.5 - y)) };
+function longEdge({ width, height }: Size): number {
+  return Math.max(width, height);
 }
 
-function layCells(cells: Cells, grid: Grid): Float32Array {
-  return layBase({ width: cells.width, height: cells.height, slope: undefined, offset: cells.plane }, grid, undefined);
+/** A place between cells is read from as many to either side, and half of one. */
+const READ_AROUND = 3.5;
+
+/** The rows of a grid that are read from some rows of cells, or between them and their neighbours. */
+function rowsReading({ from, to }: Rows, cells: Size, { y, height, scale }: Grid): Rows {
+  if (to <= from) return NO_ROWS;
+  const perCell = scale / longEdge(cells);
+  const inside = (row: number) => Math.min(Math.max(row, 0), height);
+  return {
+    from: inside(Math.floor((from - READ_AROUND) * perCell - 0.5 - y)),
+    to: inside(Math.ceil((to + READ_AROUND) * perCell + 0.5 - y)),
+  };
 }
 
 function limited(stops: Float32Array, limit: number | null): Float32Array {
@@ -226,14 +253,16 @@ function limited(stops: Float32Array, limit: number | null): Float32Array {
   return stops;
 }
 
-/** How much a plane bends at the most, from cell to cell: second differences along rows and columns together. */
-function mostBend(plane: Float32Array, { width, height }: Size): number {
+/** The largest fourth differences of a plane, along rows and columns together. */
+function mostFourth(plane: Float32Array, { width, height }: Size): number {
   let most = 0;
-  for (let y = 1; y < height - 1; y++) {
-    for (let x = 1, i = y * width + 1; x < width - 1; x++, i++) {
-      const middle = 2 * plane[i]!;
-      const bend = Math.abs(plane[i - 1]! - middle + plane[i + 1]!) + Math.abs(plane[i - width]! - middle + plane[i + width]!);
-      if (bend > most) most = bend;
+  for (let y = 2; y < height - 2; y++) {
+    for (let x = 2, i = y * width + 2; x < width - 2; x++, i++) {
+      const middle = 6 * plane[i]!;
+      const across = plane[i - 2]! - 4 * plane[i - 1]! + middle - 4 * plane[i + 1]! + plane[i + 2]!;
+      const down = plane[i - 2 * width]! - 4 * plane[i - width]! + middle - 4 * plane[i + width]! + plane[i + 2 * width]!;
+      const both = Math.abs(across) + Math.abs(down);
+      if (both > most) most = both;
     }
   }
   return most;

@@ -31,6 +31,8 @@ export const MOST_CEILING = 3;
 export const MOST_STOPS = 4;
 /** Softening, in long edges. */
 export const MOST_MAP_SOFTEN = 0.05;
+/** Finer than this a map is not softened: no hand paints so finely, and the cells it is blurred on would be coarser. */
+export const LEAST_MAP_SOFTEN = 0.002;
 export const LEAST_LIMIT = 1 / 12;
 export const MOST_LIMIT = 3;
 

@@ -1,4 +1,3 @@
-import type { ToneBase } from "../spatial/toneBase";
 import type { PictureShape } from "./region";
 
 /** Levels of 0–255 as text. */
@@ -17,15 +16,10 @@ export function holdsLevels({ width, height, levels }: Pick<PictureShape, "width
   }
 }
 
-let last: { levels: string; base: ToneBase } | undefined;
+let last: { text: string; levels: Float32Array } | undefined;
 
-/** An imported picture as a small plane to be laid over the whole. The one asked for last is kept: bands ask again and again. */
-export function pictureBase({ width, height, levels }: PictureShape): ToneBase {
-  if (last?.levels === levels && last.base.width === width) return last.base;
-  const text = atob(levels);
-  const offset = new Float32Array(width * height);
-  for (let i = 0; i < offset.length; i++) offset[i] = text.charCodeAt(i) / 255;
-  const base = { width, height, slope: undefined, offset };
-  last = { levels, base };
-  return base;
+/** An imported picture's levels, 0–1. Those asked for last are kept: bands ask again and again. */
+export function pictureLevels({ levels: text }: Pick<PictureShape, "levels">): Float32Array {
+  if (last?.text !== text) last = { text, levels: Float32Array.from(atob(text), (char) => char.charCodeAt(0) / 255) };
+  return last.levels;
 }

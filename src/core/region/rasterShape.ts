@@ -3,9 +3,8 @@ import type { Stroke } from "../brush/stroke";
 import { beyondFrame } from "./beyondFrame";
 import { boundaryOf, PIECE, type Boundary } from "./boundary";
 import { gradientAlong, smoothStep } from "./contour";
-import { layBase } from "../spatial/layBase";
 import type { Grid } from "./grid";
-import { pictureBase } from "./pictureLevels";
+import { layPicture } from "./layPicture";
 import type { BrushShape, Feather, GradientShape, LikenessShape, OutlineShape, OvalShape, Shape } from "./region";
 import { piecesNearRows, signedDistance } from "./signedDistance";
 
@@ -27,7 +26,7 @@ export function rasterShape(shape: DrawnShape, grid: Grid, soften = 0): Float32A
     case "brush":
       return rasterBrush(shape, grid);
     case "picture":
-      return layBase(pictureBase(shape), grid, undefined);
+      return layPicture(shape, grid);
   }
 }
 

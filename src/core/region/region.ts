@@ -103,7 +103,11 @@ export const MOST_TOUCHES = 2000;
 export const MOST_PICTURE_EDGE = 512;
 export const MOST_FEATHER = 1;
 export const MOST_SOFTEN = 0.2;
+/** A blur of a whole region finer than this softens each shape's own edge instead: cells of a plane would be coarser than it. */
+export const LEAST_SOFTEN = 0.002;
 export const MOST_FIT = 0.1;
+/** A fit that reaches less than a pixel of the picture it is gathered from fits nothing. */
+export const LEAST_FIT = 0.002;
 export const LEAST_TOLERANCE = 0.005;
 export const MOST_TOLERANCE = 0.6;
 

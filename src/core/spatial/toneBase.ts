@@ -14,6 +14,8 @@ export interface Spread {
  * middles of its cells. It is laid over a picture of any size.
  */
 export interface ToneBase extends Size {
+  /** Where its cells are square rather than even parts of the picture: how many go on the long edge. */
+  perLongEdge?: number;
   /** Absent where the surroundings do not depend on the place's own tone. */
   slope: Float32Array | undefined;
   offset: Float32Array;
