@@ -18,7 +18,8 @@ import {
   type StopsThrough,
 } from "@/core/plan/compilePlan";
 import type { Size } from "@/core/spatial/areaReduce";
-import { finerRow, MARGIN, rowBetween } from "@/core/spatial/layCells";
+import { wholeGrid } from "@/core/region/grid";
+import { layCells } from "@/core/spatial/layCells";
 import type { ToneBase } from "@/core/spatial/toneBase";
 import { LUMINANCE_WEIGHTS, staysWithin, type Weights } from "@/core/mix/weights";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
@@ -42,9 +43,9 @@ export interface BandPlace {
   whole: Size;
 }
 
-/** Most cells of a row of a picture's surroundings, and places made to each. */
-const MOST_BASE_COLUMNS = 1536;
-const MOST_FINER = 4;
+/** Most places of a row of a picture's surroundings, and places made to each of their cells. */
+const MOST_BASE_COLUMNS = 2560;
+const MOST_FINER = 2;
 /** Tables at work in one band at the most: those of a run, and the three of a spatial step. */
 const TABLE_SLOTS = 4;
 
@@ -98,7 +99,7 @@ export class BandMachine {
       curveBytes +
       8 * (LUMINANCE_KNOTS + 1) +
       (TABLE_SLOTS + 2) * this.#tableBytes +
-      8 * MOST_FINER * (MOST_BASE_COLUMNS + 1) +
+      8 * (MOST_BASE_COLUMNS + 1) +
       16 * HISTOGRAM_BINS +
       4 * ROWS_SLOTS * ROWS_LENGTH +
       8192;
@@ -114,7 +115,7 @@ export class BandMachine {
     this.#outputTable = heap.reserve(this.#tableBytes);
     this.#hueSlot = heap.reserve(this.#tableBytes);
     this.#ditherRow = heap.reserve(32);
-    this.#baseRow = heap.reserve(8 * MOST_FINER * (MOST_BASE_COLUMNS + 1));
+    this.#baseRow = heap.reserve(8 * (MOST_BASE_COLUMNS + 1));
     this.#counts = heap.reserve(16 * HISTOGRAM_BINS);
     this.#tables = heap.reserve(TABLE_SLOTS * this.#tableBytes);
     this.#rows = heap.reserve(4 * ROWS_SLOTS * ROWS_LENGTH);
@@ -346,17 +347,15 @@ export class BandMachine {
 
   /** Reads a small plane of the whole picture smoothly between the middles of its cells, for every pixel of the band. */
   #sampleBase(cells: Float32Array, size: Size, place: BandPlace, out: number): void {
-    const { width } = size;
-    if (width > MOST_BASE_COLUMNS) throw new CoreError("bad_size", `surroundings of ${width} cells a row, room for ${MOST_BASE_COLUMNS}`);
     // Where cells are wider than pixels, places between them are made first, so that straight lines from one to the next show nowhere.
-    const finer = Math.min(Math.ceil(place.whole.width / width), MOST_FINER);
-    const length = finer * width;
-    const pairs = this.#heap.f32(this.#baseRow, 2 * length);
-    const step = length / place.whole.width;
+    const { plane, width, height } = finerPlane(cells, size, Math.ceil(place.whole.width / size.width));
+    if (width > MOST_BASE_COLUMNS) throw new CoreError("bad_size", `surroundings of ${width} cells a row, room for ${MOST_BASE_COLUMNS}`);
+    const pairs = this.#heap.f32(this.#baseRow, 2 * width);
+    const step = width / place.whole.width;
     const from = (place.x + 0.5) * step - 0.5;
     for (let done = 0, y = place.y; done < this.#n; done += place.width, y++) {
-      writeRow(cells, size, ((y + 0.5) / place.whole.height) * size.height - 0.5, finer, pairs);
-      this.#heap.run.sampleRow(this.#baseRow, out + 4 * done, padded(place.width), from, step, length - 1);
+      writeRow(plane, width, height, ((y + 0.5) / place.whole.height) * height - 0.5, pairs);
+      this.#heap.run.sampleRow(this.#baseRow, out + 4 * done, padded(place.width), from, step, width - 1);
     }
   }
 
@@ -394,24 +393,34 @@ export class BandMachine {
   }
 }
 
-/** A row between two rows of cells, `finer` places to a cell, as pairs for the kernel to read. */
-function writeRow(cells: Float32Array, size: Size, y: number, finer: number, pairs: Float32Array): void {
-  const { width } = size;
-  const length = finer * width;
-  if (cellRow.length < width + 2 * MARGIN) cellRow = new Float64Array(width + 2 * MARGIN);
-  if (placeRow.length < length) placeRow = new Float64Array(length);
-  rowBetween(cells, size, Math.min(Math.max(y, -0.5), size.height - 0.5), cellRow, MARGIN);
-  if (finer > 1) finerRow(cellRow, width, finer, placeRow);
-  const from = finer > 1 ? 0 : MARGIN;
-  const places = finer > 1 ? placeRow : cellRow;
-  for (let x = 0; x < length; x++) {
-    pairs[2 * x] = places[from + x]!;
-    pairs[2 * x + 1] = places[from + Math.min(x + 1, length - 1)]! - places[from + x]!;
+/** A row between two rows of cells, as pairs for the kernel to read. */
+function writeRow(cells: Float32Array, width: number, height: number, y: number, pairs: Float32Array): void {
+  const at = Math.min(Math.max(y, 0), height - 1);
+  const upper = Math.floor(at);
+  const part = at - upper;
+  const a = upper * width;
+  const b = Math.min(upper + 1, height - 1) * width;
+  let value = cells[a]! + part * (cells[b]! - cells[a]!);
+  for (let x = 0; x < width; x++) {
+    const i = Math.min(x + 1, width - 1);
+    const next = cells[a + i]! + part * (cells[b + i]! - cells[a + i]!);
+    pairs[2 * x] = value;
+    pairs[2 * x + 1] = next - value;
+    value = next;
   }
 }
-/** Kept from row to row. */
-let cellRow = new Float64Array(0);
-let placeRow = new Float64Array(0);
+
+/** Planes with places made between their cells: a base is read band by band. */
+const finerPlanes = new WeakMap<Float32Array, { finer: number; plane: Float32Array }>();
+
+function finerPlane(cells: Float32Array, { width, height }: Size, wanted: number): Size & { plane: Float32Array } {
+  const finer = Math.min(wanted, MOST_FINER, Math.floor(MOST_BASE_COLUMNS / width));
+  if (finer < 2) return { plane: cells, width, height };
+  const size = { width: finer * width, height: finer * height };
+  let known = finerPlanes.get(cells);
+  if (known?.finer !== finer) finerPlanes.set(cells, (known = { finer, plane: layCells(cells, { width, height }, wholeGrid(size)) }));
+  return { ...size, plane: known.plane };
+}
 
 function padded(n: number): number {
   return (n + 3) & ~3;

@@ -23,15 +23,12 @@ const LARGE_EDGE = 3000;
 /** Cells over which the steepest single dab of a map falls off, to begin with. */
 const CELLS_IN_SOFTNESS = 8;
 /**
- * Read between its cells a map may err this much, in stops or as a part of a region: at twice the strength of a pass in a set at twice its own, a region that
- * gives or takes four stops still errs by less than a hundredth in tone.
+ * Read between its cells a map may err this much, in stops or as a part of a region: where a region at twice the strength gives or takes four stops
+ * that is half a hundredth in tone.
  */
-const MOST_ERROR = 0.002;
-/**
- * Read between the middles of cells a plane errs by this much of its fourth difference, along each side. A smooth one errs by a fifth of that; dabs bend
- * suddenly where they begin and end: measured, strokeMaps.test.ts.
- */
-const ERROR_OF_FOURTH = 1 / 5;
+const MOST_ERROR = 0.004;
+/** Read between the middles of cells a plane errs by this much of its fourth difference, along each side: measured at 0.03 to 0.045. */
+const ERROR_OF_FOURTH = 1 / 20;
 /** A softened map's cells to its standard deviation, and its most cells along the long edge. */
 const CELLS_IN_SIGMA = 4;
 const MOST_SOFT_CELLS = 1024;

@@ -232,9 +232,22 @@ function layFine(plane: StrokePlane, { width, height }: Grid, dab: Dab, cx: numb
   const [top, bottom] = span(cy, frame.up, frame.down, height - 1) as [number, number];
   const [left, right] = span(cx, frame.left, frame.right, width - 1) as [number, number];
   const share = fineShare(dab, reach);
+  const values = plane.plane;
+  const [stretchX, stretchY] = [frame.left !== 1 || frame.right !== 1, frame.up !== 1 || frame.down !== 1];
   for (let row = top; row <= bottom; row++) {
     const v = (row - cy) * (row < cy ? frame.up : frame.down);
-    for (let column = left, at = row * width + left; column <= right; column++, at++) {
+    const half = Math.sqrt(Math.max(outer * outer - v * v, 0));
+    const from = stretchX ? left : Math.max(Math.ceil(cx - half), left);
+    const to = stretchX ? right : Math.min(Math.floor(cx + half), right);
+    // Well inside the hard part nothing has to be weighed.
+    const inner = isSharp && !stretchX && !stretchY && full > Math.abs(v) ? Math.sqrt(full * full - v * v) : -1;
+    const [fullFrom, fullTo] = [Math.ceil(cx - inner), Math.floor(cx + inner)];
+    for (let column = from, at = row * width + from; column <= to; column++, at++) {
+      if (inner > 0 && column >= fullFrom && column <= fullTo) {
+        if (plane.finer?.[at]) plane.lay(at, goal, flow);
+        else values[at] = values[at]! + (goal - values[at]!) * flow;
+        continue;
+      }
       const u = (column - cx) * (column < cx ? frame.left : frame.right);
       const away = Math.sqrt(u * u + v * v);
       if (away >= outer) continue;
@@ -242,17 +255,34 @@ function layFine(plane: StrokePlane, { width, height }: Grid, dab: Dab, cx: numb
         plane.lay(at, goal, flow * share(away));
         continue;
       }
-      let sum = 0;
-      for (let k = 0; k < shares.length; k++) {
-        const [dy, dx] = [row - cy + offset(Math.floor(k / PLACES)), column - cx + offset(k % PLACES)];
-        const [pv, pu] = [dy * (dy < 0 ? frame.up : frame.down), dx * (dx < 0 ? frame.left : frame.right)];
-        sum += shares[k] = flow * share(Math.sqrt(pu * pu + pv * pv));
-      }
-      if (sum === 0) continue;
-      if (flow < WEAK) plane.lay(at, goal, sum / shares.length);
-      else plane.layPlaces(at, goal, shares);
+      layEdge(plane, at, row - cy, column - cx, dab, frame, share);
     }
   }
+}
+
+/** A dab on a pixel that its edge crosses, at a distance from its middle. */
+function layEdge(
+  plane: StrokePlane,
+  at: number,
+  y: number,
+  x: number,
+  { flow, goal }: Dab,
+  frame: TowardsFrame,
+  share: (away: number) => number,
+): void {
+  let sum = 0;
+  for (let v = 0, k = 0; v < PLACES; v++) {
+    const dy = y + offset(v);
+    const pv = dy * (dy < 0 ? frame.up : frame.down);
+    for (let u = 0; u < PLACES; u++, k++) {
+      const dx = x + offset(u);
+      const pu = dx * (dx < 0 ? frame.left : frame.right);
+      sum += shares[k] = flow * share(Math.sqrt(pu * pu + pv * pv));
+    }
+  }
+  if (sum === 0) return;
+  if (flow < WEAK) plane.lay(at, goal, sum / shares.length);
+  else plane.layPlaces(at, goal, shares);
 }
 
 /** Places to a side of a thin dab. */

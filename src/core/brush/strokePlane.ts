@@ -1,8 +1,8 @@
 /** Places to a side of a pixel that is held finer, and all of them. */
 export const PLACES = 4;
 const ALL = PLACES * PLACES;
-/** Places of a pixel nearer together than this are one again: a sixteenth of a step of 8 bits. */
-const ALIKE = 1 / 4096;
+/** Places of a pixel nearer together than this are one again: their mean stays, and only a further edge across the same pixel could tell. */
+const ALIKE = 1 / 32;
 const FIRST_ROOM = 256;
 
 /**

@@ -1,6 +1,6 @@
 import { layStrokes } from "../brush/layStrokes";
 import type { Stroke } from "../brush/stroke";
-import { beyondFrame } from "./beyondFrame";
+import { beyondFrame, type Frame } from "./beyondFrame";
 import { boundaryOf, PIECE, type Boundary } from "./boundary";
 import { gradientAlong, smoothStep } from "./contour";
 import type { Grid } from "./grid";
@@ -34,20 +34,33 @@ export function rasterShape(shape: DrawnShape, grid: Grid, soften = 0): Float32A
 const NARROW = 4;
 /** Places to a side of a pixel where they are. */
 const PLACES = 4;
+/** From the middle of a pixel to its corner. */
+const HALF_DIAGONAL = Math.SQRT1_2;
 /** Pixels to a side of the blocks that are looked at so. */
-const BLOCK = 16;
+const BLOCK = 8;
 
 /** An edge falls off smoothly between the inner and the outer line, over one pixel at least; a narrow one is covered by as much as the pixel is. */
 function rasterContour(shape: OutlineShape | OvalShape, grid: Grid, soften: number): Float32Array {
   const frame = { width: grid.whole.width / grid.scale, height: grid.whole.height / grid.scale };
   // What is softened afterwards ends that much farther out.
   const reaching = { inner: shape.inner + SOFTENED_REACH * soften, outer: shape.outer + SOFTENED_REACH * soften };
-  const boundary = beyondFrame(boundaryOf(shape), frame, reaching);
+  const boundary = carriedBoundary(shape, frame, reaching);
   const isNarrow = (shape.inner + shape.outer) * grid.scale < NARROW;
   const plane = edgePlane(boundary, shape, grid);
   if (isNarrow) coverEdges(plane, boundary, shape, grid);
   return plane;
 }
+
+/** The boundary of a shape carried on beyond the frame; bands of an export ask again and again. */
+function carriedBoundary(shape: OutlineShape | OvalShape, frame: Frame, feather: Feather): Boundary {
+  const key = `${frame.width} ${frame.height} ${feather.outer}`;
+  const known = carried.get(shape);
+  if (known?.key === key) return known.boundary;
+  const boundary = beyondFrame(boundaryOf(shape), frame, feather);
+  carried.set(shape, { key, boundary });
+  return boundary;
+}
+const carried = new WeakMap<OutlineShape | OvalShape, { key: string; boundary: Boundary }>();
 
 /** How far a blur carries an edge, in standard deviations. */
 const SOFTENED_REACH = 2;
@@ -69,7 +82,8 @@ function edgesOf({ inner, outer }: Feather, { scale }: Grid): { outer: number; i
 
 /** Lays the pixels that an edge crosses out anew, as the mean of what many places in them get. */
 function coverEdges(plane: Float32Array, boundary: Boundary, feather: Feather, grid: Grid): void {
-  const reach = edgesOf(feather, grid).width + 2 / grid.scale;
+  const { outer, inner } = edgesOf(feather, grid);
+  const reach = Math.max(outer, -inner) + HALF_DIAGONAL / grid.scale;
   for (let top = 0; top < grid.height; top += BLOCK) {
     const rows = { ...grid, y: grid.y + top, height: Math.min(BLOCK, grid.height - top) };
     const near = piecesNearRows(boundary, rows, reach);
@@ -118,7 +132,8 @@ function comesNear(boundary: Boundary, { x, y, width, height, scale }: Grid, rea
 function rasterGradient(shape: GradientShape, grid: Grid): Float32Array {
   const { across, down, start } = gradientAlong(shape);
   const [spanX, spanY] = [across / grid.scale, down / grid.scale];
-  const falling = (along: number) => onePixel(along, spanX, spanY);
+  const isSteep = Math.abs(spanX) + Math.abs(spanY) > STEEP;
+  const falling = isSteep ? (along: number) => onePixel(along, spanX, spanY) : (along: number) => smoothStep(1 - along);
   const at = shape.twoSided ? (along: number) => falling(along) + falling(-along) - 1 : falling;
   const plane = new Float32Array(grid.width * grid.height);
   for (let y = 0, i = 0; y < grid.height; y++) {
@@ -128,12 +143,14 @@ function rasterGradient(shape: GradientShape, grid: Grid): Float32Array {
   return plane;
 }
 
+/** A gradient that falls by more of itself than this in a pixel is weighed over it. */
+const STEEP = 1 / 8;
+
 /** The mean of a falling step 1 → 0 over along 0 → 1 on a pixel that spans `across` and `down` of it. */
 function onePixel(along: number, across: number, down: number): number {
   const [a, b] = [Math.abs(across) / 2, Math.abs(down) / 2];
   if (along >= 1 + a + b) return 0;
   if (along <= -a - b) return 1;
-  if (a + b < 1 / 16) return smoothStep(1 - along);
   const [wide, narrow] = [Math.max(a, b), Math.min(a, b)];
   if (narrow < 1e-4 * wide) return (fallen(along + wide) - fallen(along - wide)) / (2 * wide);
   const second = (u: number) => fallenTwice(along + u);

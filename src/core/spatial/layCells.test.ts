@@ -3,7 +3,7 @@ import { gridOf, wholeGrid } from "../region/grid";
 import { layPicture } from "../region/layPicture";
 import { packLevels } from "../region/pictureLevels";
 import { areaReduceRows } from "./areaReduce";
-import { finerRow, layCells, MARGIN } from "./layCells";
+import { layCells } from "./layCells";
 
 const cells = { width: 40, height: 26 };
 const plane = (of: (x: number, y: number) => number) =>
@@ -43,15 +43,6 @@ describe("cells read smoothly", () => {
     });
     for (const value of layCells(Float32Array.of(0.4), { width: 1, height: 1 }, wholeGrid({ width: 9, height: 5 })))
       expect(value).toBeCloseTo(0.4, 6);
-  });
-  test("places made between the cells of a row are those read there", () => {
-    const made = plane((x) => Math.sin(x));
-    const row = new Float64Array(cells.width + 2 * MARGIN);
-    for (let x = 0; x < cells.width; x++) row[MARGIN + x] = made[x]!;
-    const places = new Float64Array(4 * cells.width);
-    finerRow(row, cells.width, 4, places);
-    const laid = layCells(made.slice(0, 40), { width: 40, height: 1 }, wholeGrid({ width: 160, height: 1 }));
-    laid.forEach((value, x) => expect(value).toBeCloseTo(places[x]!, 6));
   });
 });
 

@@ -8,7 +8,7 @@ import type { Size } from "./areaReduce";
  *
  * Source  quasi-interpolation by splines: de Boor, "A practical guide to splines" (1978), XII; Blu & Unser (1999).
  */
-export function sixWeights(u: number, out: Float64Array): void {
+function sixWeights(u: number, out: Float64Array): void {
   const v = 1 - u;
   const [a, b, c, d] = [(v * v * v) / 6, (4 - 6 * u * u + 3 * u * u * u) / 6, (4 - 6 * v * v + 3 * v * v * v) / 6, (u * u * u) / 6];
   out[0] = -a / 6;
@@ -26,7 +26,7 @@ const weights = new Float64Array(6);
  *
  * Shape   `row` counts from the middle of the first row; writes `size.width` numbers to `out` from `at` on.
  */
-export function rowBetween(cells: Float32Array, { width, height }: Size, row: number, out: Float64Array, at = 0): void {
+function rowBetween(cells: Float32Array, { width, height }: Size, row: number, out: Float64Array, at = 0): void {
   const first = Math.min(Math.max(Math.floor(row), 0), height - 1);
   sixWeights(Math.min(Math.max(row - first, -1), 2), weights);
   out.fill(0, at, at + width);
@@ -48,7 +48,7 @@ function addRow(out: Float64Array, at: number, cells: Float32Array, from: number
 }
 
 /** Cells beyond each end of a row that its spline looks at. */
-export const MARGIN = 3;
+const MARGIN = 3;
 
 /**
  * A small plane of the whole picture read over a part of it at any size, smoothly between the middles of its cells.
@@ -100,23 +100,5 @@ function extend(row: Float64Array, width: number): void {
   for (let k = 1; k <= MARGIN; k++) {
     row[first - k] = 2 * row[first]! - row[Math.min(first + k, last)]!;
     row[last + k] = 2 * row[last]! - row[Math.max(last - k, first)]!;
-  }
-}
-
-/**
- * A row of cells with places made between them, `finer` to a cell, evenly.
- *
- * Shape   `row` holds `width` cells from MARGIN on and room for as many beyond both ends, which is written; `finer` · width places out.
- */
-export function finerRow(row: Float64Array, width: number, finer: number, out: Float64Array): void {
-  extend(row, width);
-  for (let j = 0; j < finer; j++) {
-    const beside = (j + 0.5) / finer - 0.5;
-    const shift = beside < 0 ? -1 : 0;
-    sixWeights(beside - shift, weights);
-    const [a, b, c, d, e, f] = weights as unknown as [number, number, number, number, number, number];
-    for (let i = 0, at = MARGIN + shift - 2; i < width; i++, at++) {
-      out[i * finer + j] = a * row[at]! + b * row[at + 1]! + c * row[at + 2]! + d * row[at + 3]! + e * row[at + 4]! + f * row[at + 5]!;
-    }
   }
 }
