@@ -1,3 +1,4 @@
+import type { Surroundings } from "@/core/spatial/slicedBase";
 import type { ToneBase } from "@/core/spatial/toneBase";
 import type { BandMachine, BandPlace } from "./bandMachine";
 import type { MaskBases } from "./maskKeys";
@@ -6,7 +7,7 @@ import type { Run } from "./runs";
 /** What a pass needs of the whole of the tones that enter it. */
 export interface StepBase {
   /** For a spatial step. */
-  surroundings: ToneBase | undefined;
+  surroundings: Surroundings | undefined;
   /** For a blurred gate. */
   gate: ToneBase | undefined;
 }

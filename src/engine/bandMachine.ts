@@ -20,6 +20,7 @@ import {
 import type { Size } from "@/core/spatial/areaReduce";
 import { wholeGrid } from "@/core/region/grid";
 import { layCells } from "@/core/spatial/layCells";
+import { SLICES, type SlicedBase, type Surroundings } from "@/core/spatial/slicedBase";
 import type { ToneBase } from "@/core/spatial/toneBase";
 import { LUMINANCE_WEIGHTS, staysWithin, type Weights } from "@/core/mix/weights";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
@@ -46,6 +47,9 @@ export interface BandPlace {
 /** Most places of a row of a picture's surroundings, and places made to each of their cells. */
 const MOST_BASE_COLUMNS = 2560;
 const MOST_FINER = 2;
+/** Most cells of a row where surroundings lie in slices. */
+const MOST_SLICED_COLUMNS = 400;
+const BASE_ROW_LENGTH = 2 * Math.max(MOST_BASE_COLUMNS + 1, SLICES * MOST_SLICED_COLUMNS);
 /** Tables at work in one band at the most: those of a run, and the three of a spatial step. */
 const TABLE_SLOTS = 4;
 
@@ -99,7 +103,7 @@ export class BandMachine {
       curveBytes +
       8 * (LUMINANCE_KNOTS + 1) +
       (TABLE_SLOTS + 2) * this.#tableBytes +
-      8 * (MOST_BASE_COLUMNS + 1) +
+      4 * BASE_ROW_LENGTH +
       16 * HISTOGRAM_BINS +
       4 * ROWS_SLOTS * ROWS_LENGTH +
       8192;
@@ -115,7 +119,7 @@ export class BandMachine {
     this.#outputTable = heap.reserve(this.#tableBytes);
     this.#hueSlot = heap.reserve(this.#tableBytes);
     this.#ditherRow = heap.reserve(32);
-    this.#baseRow = heap.reserve(8 * (MOST_BASE_COLUMNS + 1));
+    this.#baseRow = heap.reserve(4 * BASE_ROW_LENGTH);
     this.#counts = heap.reserve(16 * HISTOGRAM_BINS);
     this.#tables = heap.reserve(TABLE_SLOTS * this.#tableBytes);
     this.#rows = heap.reserve(4 * ROWS_SLOTS * ROWS_LENGTH);
@@ -236,15 +240,12 @@ export class BandMachine {
   }
 
   /** tone → tone, exposed by what its surroundings give it; by the mask too, where it is asked for. */
-  applySpatial({ stops, through, blended }: SpatialStep, base: ToneBase, place: BandPlace, byMask = false): void {
+  applySpatial({ stops, through, blended }: SpatialStep, base: Surroundings, place: BandPlace, byMask = false): void {
     const p = this.#plane;
     const n = padded(this.#n);
     const run = this.#heap.run;
-    this.#sampleBase(base.offset, base, place, p.stops);
-    if (base.slope) {
-      this.#sampleBase(base.slope, base, place, p.above);
-      run.surroundingTone(p.tone, p.above, p.stops, p.stops, n);
-    }
+    if ("planes" in base) this.#sampleSlices(base, place, p.stops);
+    else this.#sampleBase(base.offset, base, place, p.stops);
     run.lookUp(p.stops, p.stops, n, this.#slot(0, stops), knotsOf(stops));
     if (byMask && !blended) run.multiply(p.stops, p.mask, p.stops, n);
     this.#passThrough(through);
@@ -356,6 +357,23 @@ export class BandMachine {
     for (let done = 0, y = place.y; done < this.#n; done += place.width, y++) {
       writeRow(plane, width, height, ((y + 0.5) / place.whole.height) * height - 0.5, pairs);
       this.#heap.run.sampleRow(this.#baseRow, out + 4 * done, padded(place.width), from, step, width - 1);
+    }
+  }
+
+  /** Reads the surroundings of tones between cells, and between the tones of slices, for every pixel of the band. */
+  #sampleSlices({ planes, slices, width, height }: SlicedBase, place: BandPlace, out: number): void {
+    if (width > MOST_SLICED_COLUMNS || slices > SLICES)
+      throw new CoreError("bad_size", `${slices} slices of ${width} cells a row do not fit`);
+    const step = width / place.whole.width;
+    const from = (place.x + 0.5) * step - 0.5;
+    for (let done = 0, y = place.y; done < this.#n; done += place.width, y++) {
+      const row = ((y + 0.5) / place.whole.height) * height - 0.5;
+      for (let k = 0; k < slices; k++) {
+        const pairs = this.#heap.f32(this.#baseRow + 8 * k * width, 2 * width);
+        writeRow(planes.subarray(k * width * height, (k + 1) * width * height), width, height, row, pairs);
+      }
+      const tones = this.#plane.tone + 4 * done;
+      this.#heap.run.sampleSlices(this.#baseRow, tones, out + 4 * done, padded(place.width), from, step, width - 1, slices);
     }
   }
 

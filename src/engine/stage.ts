@@ -5,7 +5,7 @@ import type { SourceSpace } from "@/core/colour/sourceSpace";
 import type { Planes } from "@/core/kernels/reference";
 import { gridOf } from "@/core/region/grid";
 import { areaReduceRows, fitLongEdge, type Size } from "@/core/spatial/areaReduce";
-import { toneBase } from "@/core/spatial/toneBase";
+import { surroundingsOf } from "@/core/spatial/slicedBase";
 import { ditherRow, NO_DITHER } from "@/core/view/dither";
 import { drawScreens } from "@/core/view/screens";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
@@ -311,7 +311,7 @@ export class Stage {
     const known = this.#bases.get(from);
     if (known?.key === wanted) return known.base;
     const base = {
-      surroundings: spatial && toneBase(tone, this.size, spatial.spread),
+      surroundings: spatial && surroundingsOf(tone, this.size, spatial.spread),
       gate: gate && gateBase(gate, tone, this.size),
     };
     this.#bases.set(from, { key: wanted, base });
@@ -375,7 +375,7 @@ export class Stage {
     const added = mask && this.#masks.repair(mask, masks);
     const gateTable = isReadOnTheWay(mask?.gate) ? gateTableOf(mask.gate) : undefined;
     const base: StepBase = {
-      surroundings: spatial && toneBase(tone, this.size, spatial.spread),
+      surroundings: spatial && surroundingsOf(tone, this.size, spatial.spread),
       gate: isGatheredOnTheWay(mask?.gate) ? gateBase(mask.gate, tone, this.size) : undefined,
     };
     this.#forBands((first, end, y) => {

@@ -303,11 +303,13 @@ describe("spatial steps", () => {
     expect(largestDifference(heap.f32(pointers[1]!, N), reference.sampleRow(row, N, -3.2, 0.017))).toBeLessThan(1e-5);
   });
   test("surroundings and shares agree with their twins", () => {
-    const [slope, offset] = [noise(32), noise(33)];
-    const { heap, pointers } = heapWith(tone, slope, offset, new Float32Array(N), weave);
-    const [t, s, o, out, table] = pointers as [number, number, number, number, number];
-    heap.run.surroundingTone(t, s, o, out, N);
-    expect(largestDifference(heap.f32(out, N), reference.surroundingTone(tone, slope, offset))).toBeLessThan(ROUNDING);
+    const offset = noise(33);
+    const slices = [0, 1, 2, 3].map((k) => pairTable(60, (x) => 0.2 * k + 0.1 * Math.sin(9 * x + k)));
+    const tables = Float32Array.from(slices.flatMap((row) => [...row]));
+    const { heap, pointers } = heapWith(tone, tables, offset, new Float32Array(N), weave);
+    const [t, rows, o, out, table] = pointers as [number, number, number, number, number];
+    heap.run.sampleSlices(rows, t, out, N, -3.2, 0.017, 60, 4);
+    expect(largestDifference(heap.f32(out, N), reference.sampleSlices(slices, tone, -3.2, 0.017))).toBeLessThan(1e-5);
     heap.run.scaleLookedUp(o, t, N, table, knotsOf(weave));
     expect(largestDifference(heap.f32(o, N), reference.scaleLookedUp(offset, tone, weave))).toBeLessThan(ROUNDING);
   });

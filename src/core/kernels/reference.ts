@@ -177,9 +177,15 @@ export function sampleRow(table: Float32Array, n: number, from: number, step: nu
   return Float32Array.from({ length: n }, (_, i) => readTable(table, (from + i * step) / knots));
 }
 
-/** slope · tone + offset: the tone of each place's surroundings. */
-export function surroundingTone(tone: Float32Array, slope: Float32Array, offset: Float32Array): Float32Array {
-  return tone.map((t, i) => clamp01(slope[i]! * t + offset[i]!));
+/** Tones' surroundings read between the cells of a row, as in sampleRow, and between the slices their own tones lie between. */
+export function sampleSlices(rows: readonly Float32Array[], tone: Float32Array, from: number, step: number): Float32Array {
+  const read = rows.map((row) => sampleRow(row, tone.length, from, step));
+  return tone.map((t, i) => {
+    const slice = clamp01(t) * (rows.length - 1);
+    const lower = Math.min(Math.floor(slice), rows.length - 2);
+    const [a, b] = [read[lower]![i]!, read[lower + 1]![i]!];
+    return a + (slice - lower) * (b - a);
+  });
 }
 
 /** plane · table(t). */

@@ -16,18 +16,6 @@ export function areaReduceRows(
 ): Float32Array {
   if (size.width === 2 * reduced.width && size.height === 2 * reduced.height)
     return halveRows(rows, firstSourceRow, reduced.width, from, to);
-  return reduceRows(addRow, rows, firstSourceRow, size, reduced, from, to);
-}
-
-/** The means of a plane's squares, reduced alike. Shape: plane of `size` in, of `reduced` out. */
-export function areaReduceSquares(plane: Float32Array, size: Size, reduced: Size): Float32Array {
-  return reduceRows(addSquares, plane, 0, size, reduced, 0, reduced.height);
-}
-
-function reduceRows(
-  add: typeof addRow,
-  ...[rows, firstSourceRow, size, reduced, from, to]: Parameters<typeof areaReduceRows>
-): Float32Array {
   const columns = coverage(size.width, reduced.width);
   const scaleY = size.height / reduced.height;
   const out = new Float32Array(reduced.width * (to - from));
@@ -38,7 +26,7 @@ function reduceRows(
     const bottom = Math.min((y + 1) * scaleY, size.height);
     for (let sourceY = Math.floor(top); sourceY < Math.ceil(bottom); sourceY++) {
       const weight = (Math.min(bottom, sourceY + 1) - Math.max(top, sourceY)) / (bottom - top);
-      add(sums, rows, (sourceY - firstSourceRow) * size.width, weight);
+      addRow(sums, rows, (sourceY - firstSourceRow) * size.width, weight);
     }
     reduceRow(sums, columns, out, (y - from) * reduced.width, reduced.width);
   }
@@ -47,10 +35,6 @@ function reduceRows(
 
 function addRow(sums: Float32Array, rows: Float32Array, at: number, weight: number): void {
   for (let x = 0; x < sums.length; x++) sums[x] = sums[x]! + weight * rows[at + x]!;
-}
-
-function addSquares(sums: Float32Array, rows: Float32Array, at: number, weight: number): void {
-  for (let x = 0; x < sums.length; x++) sums[x] = sums[x]! + weight * rows[at + x]! * rows[at + x]!;
 }
 
 /** The same where both edges are exactly halved, as most levels are. */

@@ -1,0 +1,77 @@
+import { fitLongEdge, type Size } from "./areaReduce";
+import { boxBlur } from "./boxBlur";
+import { toneBase, type Spread, type ToneBase } from "./toneBase";
+
+/**
+ * The tone of every place's surroundings as far as they are like it, held small: for each of some tones, one plane above the other from black to white, the mean of
+ * what lies around and is not far from that tone. It is read between cells and between tones.
+ */
+export interface SlicedBase extends Size {
+  slices: number;
+  /** slices · width · height tones. */
+  planes: Float32Array;
+}
+
+/**
+ * Tones that have a plane. With reading between them they make what lies two zones away quite another thing, and what lies within a third of a
+ * zone one: fewer would let steps of two zones bleed, more would take texture for edges.
+ */
+export const SLICES = 10;
+/** Standard deviation of the window in cells. */
+const CELLS_IN_RADIUS = 3.5;
+/** Where nothing lies around that is like a tone, it stands for itself. */
+const ITSELF = 1e-4;
+
+/**
+ * Gathers the surroundings of a whole picture, stopping at its edges: those of a place are what is like it, so that nothing of the other
+ * side of an edge gets in, however near.
+ *
+ * Shape   tone of `size`, row after row, 0–1. Units: radius as a part of the long edge.
+ * Source  the bilateral grid: Paris & Durand (2006), Chen, Paris & Durand (2007); compared in docs/decisions/0007-contrast-mask.md.
+ */
+export function slicedBase(tone: Float32Array, size: Size, radius: number): SlicedBase {
+  const small = fitLongEdge(size, Math.ceil(CELLS_IN_RADIUS / radius));
+  const cells = small.width * small.height;
+  const [sums, counts] = splat(tone, size, small);
+  const planes = new Float32Array(SLICES * cells);
+  const sigma = radius * Math.max(small.width, small.height);
+  for (let k = 0; k < SLICES; k++) {
+    const part = (plane: Float32Array) => boxBlur(plane.subarray(k * cells, (k + 1) * cells), small, sigma);
+    const [sum, count] = [part(sums), part(counts)];
+    const own = k / (SLICES - 1);
+    for (let i = 0; i < cells; i++) planes[k * cells + i] = (sum[i]! + ITSELF * own) / (count[i]! + ITSELF);
+  }
+  return { ...small, slices: SLICES, planes };
+}
+
+/** Tones summed and counted in their cells, shared between the two slices they lie between. */
+function splat(tone: Float32Array, { width, height }: Size, small: Size): [Float32Array, Float32Array] {
+  const cells = small.width * small.height;
+  const [sums, counts] = [new Float32Array(SLICES * cells), new Float32Array(SLICES * cells)];
+  const columns = Int32Array.from({ length: width }, (_, x) => Math.min(Math.floor(((x + 0.5) / width) * small.width), small.width - 1));
+  // A cell may hold more pixels than its neighbour: each counts as its part of the picture.
+  const share = cells / (width * height);
+  for (let y = 0, i = 0; y < height; y++) {
+    const row = Math.min(Math.floor(((y + 0.5) / height) * small.height), small.height - 1) * small.width;
+    for (let x = 0; x < width; x++, i++) {
+      const t = Math.min(Math.max(tone[i]!, 0), 1);
+      const at = t * (SLICES - 1);
+      const lower = Math.min(at | 0, SLICES - 2);
+      const upper = (at - lower) * share;
+      const cell = lower * cells + row + columns[x]!;
+      counts[cell] = counts[cell]! + share - upper;
+      sums[cell] = sums[cell]! + (share - upper) * t;
+      counts[cell + cells] = counts[cell + cells]! + upper;
+      sums[cell + cells] = sums[cell + cells]! + upper * t;
+    }
+  }
+  return [sums, counts];
+}
+
+/** The tone of every place's surroundings, one way or the other. */
+export type Surroundings = ToneBase | SlicedBase;
+
+/** Gathers the surroundings of a whole picture. */
+export function surroundingsOf(tone: Float32Array, size: Size, { radius, edges }: Spread): Surroundings {
+  return edges ? slicedBase(tone, size, radius) : toneBase(tone, size, radius);
+}
