@@ -2,7 +2,14 @@ import { mkdir, mkdtemp, readFile, rm, stat } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { basename, extname, join } from "node:path";
 import { parseArgs } from "node:util";
-import { EXPORT_FORMATS, EXPORT_FORMAT_FACTS, ExportSettings, type ExportFormat } from "@/contracts/exportSettings";
+import {
+  EXPORT_FORMATS,
+  EXPORT_FORMAT_FACTS,
+  exportNoise,
+  ExportSettings,
+  JPEG_QUALITY,
+  type ExportFormat,
+} from "@/contracts/exportSettings";
 import { parsePlan } from "@/contracts/plan";
 import { defaultPlan } from "@/core/plan/defaultPlan";
 import type { Plan } from "@/core/plan/plan";
@@ -19,7 +26,7 @@ const USAGE = `Renders pictures to monochrome through a print plan, without serv
   --out PATH         a folder, or, for a single picture, a file
   --format NAME      ${EXPORT_FORMATS.join(", ")} (default: from the file name of --out, else tiff16)
   --size N           long edge in pixels; never enlarges
-  --quality N        of a JPEG, 1 to 100 (default 92)
+  --quality N        of a JPEG, 1 to 100 (default ${JPEG_QUALITY})
   --threads N        default 2
 
 Exit code 0 when every picture was rendered, 1 when one was not, 2 when the call or the plan is wrong.
@@ -143,6 +150,7 @@ async function renderOne(picture: string, call: Call): Promise<string> {
     for (const note of decoded.facts.notes) console.error(`${picture}: ${note}`);
     const rendered = await renderPicture(decoded, call.plan, {
       depth,
+      noise: exportNoise(settings),
       longEdge: settings.longEdge,
       threads: call.threads,
       threadFile: new URL("./renderThread.mjs", import.meta.url),

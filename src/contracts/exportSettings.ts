@@ -2,11 +2,16 @@ import { z } from "zod";
 
 export const EXPORT_FORMATS = ["tiff16", "tiff8", "png16", "png8", "jpeg"] as const;
 
+/** The quality a JPEG is written at unless it is said. */
+export const JPEG_QUALITY = 95;
+/** Below this a smooth sky may show steps, whatever is done. */
+export const LEAST_SMOOTH_QUALITY = 88;
+
 /** What an export makes of a print. */
 export const ExportSettings = z.strictObject({
   format: z.enum(EXPORT_FORMATS),
   /** JPEG only. */
-  quality: z.number().int().min(1).max(100).default(92),
+  quality: z.number().int().min(1).max(100).default(JPEG_QUALITY),
   /** Long edge in pixels; absent: full size. Never enlarges. */
   longEdge: z.number().int().min(16).max(60000).optional(),
   /** The mask of a pass instead of the print, by the pass's id: white acts, linear from 0 to full. */
@@ -29,3 +34,11 @@ export const EXPORT_FORMAT_FACTS: Record<ExportFormat, ExportFormatFacts> = {
   png8: { label: "PNG, 8 bit grey", depth: 8, extension: "png", mime: "image/png" },
   jpeg: { label: "JPEG, 8 bit grey", depth: 8, extension: "jpg", mime: "image/jpeg" },
 };
+
+/**
+ * Levels of noise that keep a smooth sky smooth in a JPEG of a quality: the coarser its steps, the more; none in other formats.
+ * Source  measured: docs/decisions/0014-eight-bits.md.
+ */
+export function exportNoise({ format, quality }: ExportSettings): number {
+  return format === "jpeg" ? Math.min(Math.max(1 + (95 - quality) / 5, 1), 3) : 0;
+}

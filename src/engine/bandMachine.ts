@@ -23,6 +23,7 @@ import { layCells } from "@/core/spatial/layCells";
 import { SLICES, type SlicedBase, type Surroundings } from "@/core/spatial/slicedBase";
 import type { ToneBase } from "@/core/spatial/toneBase";
 import { LUMINANCE_WEIGHTS, staysWithin, type Weights } from "@/core/mix/weights";
+import { DITHER_PERIOD } from "@/core/view/dither";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 
 /** Pixels of a band unless a single row is longer: large enough to hide call costs, small enough for the cache. */
@@ -104,6 +105,7 @@ export class BandMachine {
       8 * (LUMINANCE_KNOTS + 1) +
       (TABLE_SLOTS + 2) * this.#tableBytes +
       4 * BASE_ROW_LENGTH +
+      4 * padded +
       16 * HISTOGRAM_BINS +
       4 * ROWS_SLOTS * ROWS_LENGTH +
       8192;
@@ -118,7 +120,7 @@ export class BandMachine {
     this.#toneTable = heap.reserve(8 * (LUMINANCE_KNOTS + 1));
     this.#outputTable = heap.reserve(this.#tableBytes);
     this.#hueSlot = heap.reserve(this.#tableBytes);
-    this.#ditherRow = heap.reserve(32);
+    this.#ditherRow = heap.reserve(4 * Math.max(padded, DITHER_PERIOD));
     this.#baseRow = heap.reserve(4 * BASE_ROW_LENGTH);
     this.#counts = heap.reserve(16 * HISTOGRAM_BINS);
     this.#tables = heap.reserve(TABLE_SLOTS * this.#tableBytes);
@@ -306,15 +308,9 @@ export class BandMachine {
 
   /** tone → one row of opaque grey pixels, 4 bytes each. A view into the heap: copy it before the next call. */
   greyRgbaRow(from: number, width: number, ditherRow: Float32Array): Uint8Array {
-    this.#setDither(ditherRow);
-    this.#heap.run.greyToRgba(
-      this.#plane.tone + 4 * from,
-      this.#output,
-      padded(width),
-      this.#outputTable,
-      this.#outputKnots,
-      this.#ditherRow,
-    );
+    const mask = this.#setDither(ditherRow);
+    const [tone, n] = [this.#plane.tone + 4 * from, padded(width)];
+    this.#heap.run.greyToRgba(tone, this.#output, n, this.#outputTable, this.#outputKnots, this.#ditherRow, mask);
     return this.#heap.u8(this.#output, 4 * width);
   }
 
@@ -327,8 +323,9 @@ export class BandMachine {
 
   /** tone → one row of 8-bit levels, dithered. A view, as above. */
   grey8Row(from: number, width: number, ditherRow: Float32Array): Uint8Array {
-    this.#setDither(ditherRow);
-    this.#heap.run.grey8(this.#plane.tone + 4 * from, this.#output, padded(width), this.#outputTable, this.#outputKnots, this.#ditherRow);
+    const mask = this.#setDither(ditherRow);
+    const [tone, n] = [this.#plane.tone + 4 * from, padded(width)];
+    this.#heap.run.grey8(tone, this.#output, n, this.#outputTable, this.#outputKnots, this.#ditherRow, mask);
     return this.#heap.u8(this.#output, width);
   }
 
@@ -342,8 +339,10 @@ export class BandMachine {
     return this.#hueTable !== undefined;
   }
 
-  #setDither(row: Float32Array): void {
-    this.#heap.f32(this.#ditherRow, 8).set(row);
+  /** Sets offsets for a row: those that begin anew after a period, or one for each pixel. Returns the mask of places in it. */
+  #setDither(row: Float32Array): number {
+    this.#heap.f32(this.#ditherRow, row.length).set(row);
+    return row.length === DITHER_PERIOD ? DITHER_PERIOD - 1 : -1;
   }
 
   /** Reads a small plane of the whole picture smoothly between the middles of its cells, for every pixel of the band. */

@@ -4,7 +4,7 @@ import { readTable } from "@/core/kernels/reference";
 import type { CompiledMask, CompiledPlan } from "@/core/plan/compilePlan";
 import { TONE_KNOTS } from "@/core/zones/toneKnots";
 import { areaReduceRows, rowsNeeded, type Size } from "@/core/spatial/areaReduce";
-import { ditherRow } from "@/core/view/dither";
+import { ditherRow, noiseRow } from "@/core/view/dither";
 import { encodedLevels } from "@/core/view/toneTables";
 import { BAND_PIXELS, BandMachine, type PlaneName } from "./bandMachine";
 import { layStrokes } from "@/core/brush/layStrokes";
@@ -36,12 +36,12 @@ export interface RowRenderer {
  * With `shown` it renders that mask instead, on the tones that leave the plan, linear from 0 to full.
  *
  * Shape   source of `size`, output of `output.size` (the same, or smaller).
- * Units   grey levels with the sRGB curve: 0–255 dithered, or 0–65535 rounded.
+ * Units   grey levels with the sRGB curve: 0–255 dithered, or with a noise of so many levels, or 0–65535 rounded.
  */
 export function rowRenderer(
   source: { size: Size; depth: 8 | 16; space: Parameters<BandMachine["setSpace"]>[0]; readRows: ReadRows },
   plan: CompiledPlan,
-  output: { size: Size; depth: 8 | 16 },
+  output: { size: Size; depth: 8 | 16; noise?: number | undefined },
   { bases = NO_BASES, bandPixels = BAND_PIXELS, shown }: { bases?: Bases; bandPixels?: number; shown?: ShownMask | undefined } = {},
 ): RowRenderer {
   const { width } = source.size;
@@ -90,11 +90,14 @@ export function rowRenderer(
     }
   };
 
+  const { noise = 0 } = output;
+  const dither = (y: number) => (noise > 0 ? noiseRow(y, output.size.width, noise) : ditherRow(y));
+
   /** Writes what the machine holds, `rows` of output from y on. */
   const write = (y: number, rows: number, out: Uint8Array | Uint16Array) => {
     const columns = output.size.width;
     if (out instanceof Uint16Array) out.set(machine.grey16(), y * columns);
-    else for (let row = 0; row < rows; row++) out.set(machine.grey8Row(row * columns, columns, ditherRow(y + row)), (y + row) * columns);
+    else for (let row = 0; row < rows; row++) out.set(machine.grey8Row(row * columns, columns, dither(y + row)), (y + row) * columns);
   };
 
   // Reduced rows go back into the machine, so they must fit in a band.

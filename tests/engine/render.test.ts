@@ -4,7 +4,7 @@ import { join } from "node:path";
 import { pathToFileURL } from "node:url";
 import sharp from "sharp";
 import { describe, expect, test } from "vitest";
-import { EXPORT_FORMATS, EXPORT_FORMAT_FACTS, ExportSettings } from "@/contracts/exportSettings";
+import { EXPORT_FORMATS, EXPORT_FORMAT_FACTS, exportNoise, ExportSettings } from "@/contracts/exportSettings";
 import { luminanceToTone } from "@/core/colour/lstar";
 import { SRGB_CURVE, toLinear } from "@/core/colour/transferCurve";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
@@ -479,6 +479,35 @@ describe("exports", () => {
       const { data } = await sharp(path).keepIccProfile().toColourspace("b-w").raw().toBuffer({ resolveWithObject: true });
       expect(largest(data, rendered.levels)).toBeLessThanOrEqual(format === "jpeg" ? 6 : 0);
     }
+  });
+
+  test.each([90, 95, 100])("a sky of four levels stays smooth in a JPEG of quality %i, and bare paper stays bare", async (quality) => {
+    const [w, h] = [2400, 120];
+    const settings = ExportSettings.parse({ format: "jpeg", quality });
+    const level = (x: number) => 150 + (4 * x) / w;
+    const sky = Uint16Array.from({ length: 3 * w * h }, (_, i) => Math.round(257 * level(Math.floor(i / 3) % w)));
+    const exported = async (levels: Uint16Array) => {
+      const source = await decodedFrom("sky.png", await rgb16(levels, w, h).png().toBuffer());
+      const rendered = await renderPicture(source, defaultPlan(), { depth: 8, noise: exportNoise(settings) });
+      const path = join(folder, "sky.jpg");
+      await writePrint(rendered, settings, path);
+      return sharp(path).keepIccProfile().toColourspace("b-w").raw().toBuffer();
+    };
+    const grey = await exported(sky);
+    let flat = 0;
+    for (let k = 0, before = NaN, run = 0; k < w / 24; k++) {
+      let sum = 0;
+      for (let y = 0; y < h; y++) for (let x = 24 * k; x < 24 * k + 24; x++) sum += grey[y * w + x]!;
+      const mean = sum / (24 * h);
+      expect(Math.abs(mean - level(24 * k + 11.5))).toBeLessThan(0.3);
+      run = Math.abs(mean - before) < 0.004 ? run + 1 : 0;
+      before = mean;
+      flat = Math.max(flat, run);
+    }
+    expect(flat).toBeLessThan(4); // a hundred pixels
+    expect((await exported(new Uint16Array(3 * w * h).fill(65535))).reduce((least, level) => Math.min(least, level), 255)).toBeGreaterThan(
+      253,
+    );
   });
 
   test("a colour-managed reader finds the same L* through the profile", async () => {

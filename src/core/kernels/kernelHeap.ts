@@ -26,8 +26,9 @@ export interface KernelExports {
   hueGain(y: number, hue: number, fade: number, n: number, table: number, knots: number): void;
   lookUp(src: number, out: number, n: number, table: number, knots: number): void;
   addLookedUp(tone: number, out: number, n: number, table: number, knots: number): void;
-  greyToRgba(tone: number, out: number, n: number, table: number, knots: number, ditherRow: number): void;
-  grey8(tone: number, out: number, n: number, table: number, knots: number, ditherRow: number): void;
+  /** mask: pixels after which the row begins anew, less one. */
+  greyToRgba(tone: number, out: number, n: number, table: number, knots: number, ditherRow: number, mask: number): void;
+  grey8(tone: number, out: number, n: number, table: number, knots: number, ditherRow: number, mask: number): void;
   grey16(tone: number, out: number, n: number, table: number, knots: number): void;
   colourToRgba(r: number, g: number, b: number, out: number, n: number, table: number, knots: number): void;
   /** counts: four histograms, one a lane. */

@@ -6,7 +6,7 @@ import { SRGB_TO_P3 } from "../colour/primaries";
 import { SRGB_CURVE, curveTable } from "../colour/transferCurve";
 import { LMS_TO_LAB, P3_TO_LMS } from "../colour/oklab";
 import { staysWithin, type Weights } from "../mix/weights";
-import { ditherRow, NO_DITHER } from "../view/dither";
+import { ditherRow, noiseRow, NO_DITHER } from "../view/dither";
 import { KernelHeap } from "./kernelHeap";
 import { knotsOf, pairTable } from "./pairTable";
 import * as reference from "./reference";
@@ -175,16 +175,17 @@ describe("output", () => {
   const levels = pairTable(500, (t) => 255 * t ** 0.9);
   const fine = pairTable(500, (t) => 65535 * t ** 0.9);
 
-  test.each([ditherRow(3), NO_DITHER])("8-bit levels agree with their twin", (dither) => {
+  test.each([ditherRow(3), NO_DITHER, noiseRow(5, N, 3)])("8-bit levels agree with their twin", (dither) => {
     const { heap, pointers } = heapWith(tone, levels, dither, new Float32Array(N));
     const [toneAt, tableAt, ditherAt, outAt] = pointers as [number, number, number, number];
-    heap.run.grey8(toneAt, outAt, N, tableAt, knotsOf(levels), ditherAt);
+    const mask = dither.length === N ? -1 : dither.length - 1;
+    heap.run.grey8(toneAt, outAt, N, tableAt, knotsOf(levels), ditherAt, mask);
     const expected = reference.grey8(tone, levels, dither);
     const got = heap.u8(outAt, N).slice();
     // A value that lies on the border of two levels may round either way.
     expect(got.filter((level, i) => level !== expected[i]).length).toBeLessThan(N / 200);
     expect(largestDifference(got, expected)).toBeLessThanOrEqual(1);
-    heap.run.greyToRgba(toneAt, outAt, N, tableAt, knotsOf(levels), ditherAt);
+    heap.run.greyToRgba(toneAt, outAt, N, tableAt, knotsOf(levels), ditherAt, mask);
     const rgba = heap.u8(outAt, 4 * N);
     expect(Array.from(got, (level) => [level, level, level, 255]).flat()).toEqual(Array.from(rgba));
   });

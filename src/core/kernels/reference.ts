@@ -144,9 +144,14 @@ export function multiply(a: Float32Array, b: Float32Array): Float32Array {
   return a.map((v, i) => v * b[i]!);
 }
 
-/** Levels 0–255 from a table in levels, with offsets of −½…½ level from a row of 8 repeated along x. */
+/** Levels 0–255 from a table in levels, with offsets from a row repeated along x; near black and white an offset carries no further than to them. */
 export function grey8(tone: Float32Array, table: Float32Array, ditherRow: Float32Array): Uint8Array {
-  return Uint8Array.from(tone, (t, i) => Math.round(Math.min(Math.max(readTable(table, t) + ditherRow[i % 8]!, 0), 255)));
+  return Uint8Array.from(tone, (t, i) => {
+    const level = readTable(table, t);
+    const most = Math.min(level, 255 - level) + 0.5;
+    const offset = Math.min(Math.max(ditherRow[i % ditherRow.length]!, -most), most);
+    return Math.round(Math.min(Math.max(level + offset, 0), 255));
+  });
 }
 
 /** Levels 0–65535 from a table in levels, to the nearest. */

@@ -1,23 +1,44 @@
+import { blueNoiseRanks, TILE } from "./blueNoise";
+
+/** Pixels after which a row of dither begins anew. */
+export const DITHER_PERIOD = TILE;
+
 /**
- * Row y of an 8×8 ordered dither, in levels: offsets of −½…½ that repeat along x and y and average
- * to 0, so that rounding to 8 bits keeps the mean tone.
- * Source  Bayer, "An optimum method for two-level rendition of continuous-tone pictures" (1973).
+ * Row y of a dither, in levels: offsets of −½…½ that repeat along x and y and average to 0, so that rounding to 8 bits keeps the mean tone. They are blue
+ * noise: as fine to the eye as an ordered pattern, without its lines and lattices.
+ * Source  docs/decisions/0014-eight-bits.md has both measured.
  */
 export function ditherRow(y: number): Float32Array {
-  return ROWS[y & 7]!;
+  const rows = (made ??= ditherRows());
+  return rows[y & (TILE - 1)]!;
+}
+
+let made: Float32Array[] | undefined;
+
+function ditherRows(): Float32Array[] {
+  const ranks = blueNoiseRanks();
+  return Array.from({ length: TILE }, (_, y) =>
+    Float32Array.from(ranks.subarray(y * TILE, (y + 1) * TILE), (rank) => (rank + 0.5) / TILE ** 2 - 0.5),
+  );
 }
 
 /** No dither: steps stay flat. */
-export const NO_DITHER = new Float32Array(8);
+export const NO_DITHER = new Float32Array(DITHER_PERIOD);
 
-const ROWS = Array.from({ length: 8 }, (_, y) => Float32Array.from({ length: 8 }, (_, x) => (bayer(x, y) + 0.5) / 64 - 0.5));
-
-/** Rank 0–63 of a cell: the bits of x ⊕ y and y, interleaved from the lowest up. */
-function bayer(x: number, y: number): number {
-  let rank = 0;
-  for (let bit = 0; bit < 3; bit++) {
-    rank |= (((x ^ y) >> bit) & 1) << (5 - 2 * bit);
-    rank |= ((y >> bit) & 1) << (4 - 2 * bit);
+/**
+ * Row y of a noise that has all frequencies in it, in levels: triangular, of −amplitude…amplitude, the same for a place whenever it is asked for. A JPEG
+ * coder keeps of a dither only what is coarse, which this has and blue noise has not.
+ *
+ * Shape   a value for each of `width` pixels.
+ */
+export function noiseRow(y: number, width: number, amplitude: number): Float32Array {
+  const row = new Float32Array(width);
+  const line = Math.imul(y + 1, 0x9e3779b1);
+  for (let x = 0; x < width; x++) {
+    let h = Math.imul((x + 0x7f4a7c15) ^ line, 0x85ebca6b);
+    h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35);
+    h ^= h >>> 16;
+    row[x] = (amplitude * ((h >>> 16) - (h & 0xffff))) / 65536;
   }
-  return rank;
+  return row;
 }

@@ -1,26 +1,59 @@
-import { expect, test } from "vitest";
+import { describe, expect, test } from "vitest";
 import { readTable } from "../kernels/reference";
 import { toneToLuminance } from "../colour/lstar";
 import { srgbEncode } from "../colour/transferCurve";
-import { ditherRow } from "./dither";
+import { DITHER_PERIOD, ditherRow, noiseRow } from "./dither";
 import { encodedLevels, lookTable } from "./toneTables";
 
 const grey = (t: number) => 255 * srgbEncode(toneToLuminance(t));
 
-test("each of the 64 dither offsets occurs once, and they average to 0", () => {
-  const offsets = Array.from({ length: 8 }, (_, y) => [...ditherRow(y)]).flat();
-  expect(new Set(offsets).size).toBe(64);
-  expect(offsets.reduce((sum, v) => sum + v, 0)).toBeCloseTo(0, 9);
-  expect(Math.min(...offsets)).toBeGreaterThanOrEqual(-0.5);
-  expect(Math.max(...offsets)).toBeLessThan(0.5);
-});
-
-test("a dithered flat tone keeps its mean within a 64th of a level", () => {
-  for (const level of [17.3, 100.71, 200.02]) {
-    let sum = 0;
-    for (let y = 0; y < 8; y++) for (let x = 0; x < 8; x++) sum += Math.round(level + ditherRow(y)[x]!);
-    expect(Math.abs(sum / 64 - level)).toBeLessThanOrEqual(1 / 64);
-  }
+describe("dither", () => {
+  const offsets = Array.from({ length: DITHER_PERIOD }, (_, y) => [...ditherRow(y)]);
+  test("has each offset once, averages to 0, and keeps the mean of a flat tone", () => {
+    const all = offsets.flat();
+    expect(new Set(all).size).toBe(DITHER_PERIOD ** 2);
+    expect(Math.min(...all)).toBeGreaterThanOrEqual(-0.5);
+    expect(Math.max(...all)).toBeLessThan(0.5);
+    for (const level of [17.3, 100.71, 200.02]) {
+      const mean = all.reduce((sum, offset) => sum + Math.round(level + offset), 0) / all.length;
+      expect(Math.abs(mean - level)).toBeLessThanOrEqual(1 / all.length);
+    }
+  });
+  test("has nothing coarse in it and no lattice: fine waves hold its power, and none of them much", () => {
+    const powerOf = (u: number, v: number, level: number) => {
+      let [re, im] = [0, 0];
+      offsets.forEach((row, y) =>
+        row.forEach((offset, x) => {
+          const wrong = Math.round(level + offset) - level;
+          const angle = (2 * Math.PI * (u * x + v * y)) / DITHER_PERIOD;
+          re += wrong * Math.cos(angle);
+          im += wrong * Math.sin(angle);
+        }),
+      );
+      return (re * re + im * im) / DITHER_PERIOD ** 2;
+    };
+    for (const level of [0.25, 0.5, 0.8]) {
+      let [coarse, fine, most] = [0, 0, 0];
+      for (let u = 0; u < 32; u += 2)
+        for (let v = 0; v < 32; v += 2) {
+          if (u === 0 && v === 0) continue;
+          const power = powerOf(u, v, level);
+          if (Math.hypot(u, v) < 8) coarse = Math.max(coarse, power);
+          if (Math.hypot(u, v) > 20) fine += power;
+          most = Math.max(most, power);
+        }
+      expect(coarse).toBeLessThan(0.05 * most);
+      expect(most).toBeLessThan(0.1 * fine);
+    }
+  });
+  test("noise is the same wherever a row is asked for, averages to 0, and keeps within its amplitude", () => {
+    const row = noiseRow(7, 5000, 2);
+    expect(noiseRow(7, 300, 2)).toEqual(row.slice(0, 300));
+    expect(noiseRow(8, 5000, 2)).not.toEqual(row);
+    expect(Math.max(...row.map(Math.abs))).toBeLessThanOrEqual(2);
+    expect(Math.abs(row.reduce((sum, v) => sum + v, 0) / 5000)).toBeLessThan(0.04);
+    expect(row.reduce((sum, v) => sum + v * v, 0) / 5000).toBeCloseTo(4 / 6, 1); // a triangle's variance
+  });
 });
 
 test("the stepped view is flat inside a zone and changes at its border", () => {

@@ -12,7 +12,7 @@ export interface RenderJob {
   /** A mask to be rendered instead of the print. */
   shown: ShownMask | undefined;
   bases: Bases;
-  output: { size: Size; depth: 8 | 16 };
+  output: { size: Size; depth: 8 | 16; noise?: number | undefined };
   bandPixels: number;
   /** The output's grey levels, row after row. */
   levels: SharedArrayBuffer;

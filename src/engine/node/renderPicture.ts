@@ -16,6 +16,8 @@ import { ROWS_DONE, STOPPED, workOnJob, type RenderJob } from "./renderJob";
 
 export interface RenderOptions {
   depth: 8 | 16;
+  /** Levels of noise instead of a dither, for a coder that would take a dither away. */
+  noise?: number | undefined;
   /** Long edge of the output in pixels; never enlarges. Absent: full size. */
   longEdge?: number | undefined;
   /** The built `renderThread`; absent: all in this thread, at once. */
@@ -54,7 +56,7 @@ export async function renderPicture(layout: RawLayout, plan: Plan, options: Rend
     plan: compiled,
     shown,
     bases: gatherBases(layout, compiled, shown, options.overview),
-    output: { size, depth: options.depth },
+    output: { size, depth: options.depth, noise: options.noise },
     bandPixels: options.bandPixels ?? BAND_PIXELS,
     levels: new SharedArrayBuffer(size.width * size.height * (options.depth / 8)),
     board: new SharedArrayBuffer(12),

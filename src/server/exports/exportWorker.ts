@@ -3,7 +3,7 @@ import { mkdtemp, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type PgBoss from "pg-boss";
-import { EXPORT_FORMAT_FACTS } from "@/contracts/exportSettings";
+import { EXPORT_FORMAT_FACTS, exportNoise } from "@/contracts/exportSettings";
 import { AppError } from "../errors";
 import { CoreError } from "@/core/errors";
 import { renderPicture } from "@/engine/node/renderPicture";
@@ -81,6 +81,7 @@ async function renderToFile(
   const rendered = await renderPicture(files[0]!, plan, {
     ...options,
     depth,
+    noise: exportNoise(settings),
     longEdge: settings.longEdge,
     maskOf,
     overview,

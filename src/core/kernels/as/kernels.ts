@@ -259,27 +259,30 @@ export function multiply(a: usize, b: usize, out: usize, n: i32): void {
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) v128.store(out + i, f32x4.mul(v128.load(a + i), v128.load(b + i)));
 }
 
-/** Levels 0–255 from a table in levels, with a row of 8 dither offsets (−½…½) repeated along x. */
+/** Levels 0–255 from a table in levels, with offsets that are held where they would carry bare paper or black further than a rounding. */
 // @ts-ignore: decorator
 @inline function level8(tone: usize, table: usize, knots: i32, dither: v128): v128 {
-  const e = f32x4.add(gatherUnit(table, knots, v128.load(tone)), dither);
-  const bounded = f32x4.pmin(f32x4.pmax(e, f32x4.splat(0)), f32x4.splat(255));
+  const top = f32x4.splat(255), level = gatherUnit(table, knots, v128.load(tone));
+  const most = f32x4.add(f32x4.pmin(level, f32x4.sub(top, level)), f32x4.splat(0.5));
+  const e = f32x4.add(level, f32x4.pmin(f32x4.pmax(dither, f32x4.neg(most)), most));
+  const bounded = f32x4.pmin(f32x4.pmax(e, f32x4.splat(0)), top);
   return v128.and(f32x4.add(bounded, f32x4.splat(MAGIC)), i32x4.splat(0xff));
 }
 
-export function greyToRgba(tone: usize, out: usize, n: i32, table: usize, knots: i32, ditherRow: usize): void {
-  const even = v128.load(ditherRow), odd = v128.load(ditherRow + 16), alpha = i32x4.splat(0xff000000);
+/** mask: pixels after which the row of dither begins anew, less one; a multiple of 4 less one. */
+export function greyToRgba(tone: usize, out: usize, n: i32, table: usize, knots: i32, ditherRow: usize, mask: i32): void {
+  const alpha = i32x4.splat(0xff000000);
   for (let i: i32 = 0; i < n; i += 4) {
-    const g = level8(tone, table, knots, (i & 4) ? odd : even);
+    const g = level8(tone, table, knots, v128.load(ditherRow + (<usize>(i & mask) << 2)));
     v128.store(out, v128.or(alpha, v128.or(g, v128.or(i32x4.shl(g, 8), i32x4.shl(g, 16)))));
     tone += 16; out += 16;
   }
 }
 
-export function grey8(tone: usize, out: usize, n: i32, table: usize, knots: i32, ditherRow: usize): void {
-  const even = v128.load(ditherRow), odd = v128.load(ditherRow + 16), zero = i32x4.splat(0);
+export function grey8(tone: usize, out: usize, n: i32, table: usize, knots: i32, ditherRow: usize, mask: i32): void {
+  const zero = i32x4.splat(0);
   for (let i: i32 = 0; i < n; i += 4) {
-    const words = i16x8.narrow_i32x4_u(level8(tone, table, knots, (i & 4) ? odd : even), zero);
+    const words = i16x8.narrow_i32x4_u(level8(tone, table, knots, v128.load(ditherRow + (<usize>(i & mask) << 2))), zero);
     v128.store32_lane(out, i8x16.narrow_i16x8_u(words, words), 0);
     tone += 16; out += 4;
   }

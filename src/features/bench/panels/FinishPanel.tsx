@@ -3,7 +3,7 @@ import { Button, InputNumber, Progress, Select } from "antd";
 import { useCallback, useEffect, useState } from "react";
 import { z } from "zod";
 import { ExportStatus } from "@/contracts/api";
-import { EXPORT_FORMATS, EXPORT_FORMAT_FACTS, type ExportFormat } from "@/contracts/exportSettings";
+import { EXPORT_FORMATS, EXPORT_FORMAT_FACTS, JPEG_QUALITY, LEAST_SMOOTH_QUALITY, type ExportFormat } from "@/contracts/exportSettings";
 import { ValueSlider } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../BenchContext";
 import { Panel, Part } from "./Panel";
@@ -23,7 +23,7 @@ export function FinishPanel() {
   const { start, store } = useBench();
   const saveState = useBenchState((state) => state.saveState);
   const [format, setFormat] = useState<ExportFormat>("tiff16");
-  const [quality, setQuality] = useState(92);
+  const [quality, setQuality] = useState(JPEG_QUALITY);
   const [longEdge, setLongEdge] = useState<number>();
   const [problem, setProblem] = useState<string>();
   const { exports, refresh } = useExports(start.print.id);
@@ -66,12 +66,17 @@ export function FinishPanel() {
             min={1}
             max={100}
             step={1}
-            rest={92}
+            rest={JPEG_QUALITY}
             format={String}
             onChange={setQuality}
             onCommit={() => {}}
             onCommitSoon={() => {}}
           />
+        )}
+        {format === "jpeg" && quality < LEAST_SMOOTH_QUALITY && (
+          <p className={styles.hint} role="status">
+            At this quality a smooth sky may show steps. {JPEG_QUALITY} keeps it smooth; PNG and TIFF keep every level.
+          </p>
         )}
         <div className={styles.row}>
           <span style={{ width: 78 }}>Long edge</span>
