@@ -62,3 +62,23 @@ test("no band shows where it begins: it bends as gently there as anywhere", () =
   const jumps = bends.map((bend, i) => Math.abs(bend - (bends[i - 1] ?? bend)));
   expect(Math.max(...jumps)).toBeLessThan(Math.max(...bends.map(Math.abs)) / 20);
 });
+
+test("is as far in on the left as on the right, and a picture mirrored gets its share mirrored, to the pixel", () => {
+  const settings = { ...restingEdgeBurn(), straight: 0.4 };
+  const share = edgeShare(settings, wholeGrid(size));
+  const moved = edgeShare({ ...settings, x: 0.1, y: 0.05 }, wholeGrid(size));
+  const mirrored = edgeShare({ ...settings, x: -0.1, y: -0.05 }, wholeGrid(size));
+  for (let y = 0; y < 200; y += 7)
+    for (let x = 0; x < 300; x += 7) {
+      expect(at(share, x, y)).toBeCloseTo(at(share, 299 - x, 199 - y), 6);
+      expect(at(moved, x, y)).toBeCloseTo(at(mirrored, 299 - x, 199 - y), 6);
+    }
+});
+
+test("half way between where it begins and the border a straight edge gives half, by where the pixel's middle lies", () => {
+  // 100 pixels from the middle to the border; it begins at 20 of them, so 60 is half way: between the pixels 159 and 160 … of 200.
+  const share = edgeShare({ x: 0, y: 0, begins: 0.2, straight: 1 }, wholeGrid({ width: 200, height: 200 }));
+  const row = (x: number) => share[100 * 200 + x]!;
+  expect((row(159) + row(160)) / 2).toBeCloseTo(0.5, 4);
+  expect((row(39) + row(40)) / 2).toBeCloseTo(0.5, 4);
+});

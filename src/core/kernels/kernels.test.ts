@@ -1,3 +1,4 @@
+import { converter, type P3 } from "culori";
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { BLEND_MODES } from "../blend/blend";
@@ -130,6 +131,22 @@ describe("hues", () => {
     const turnsApart = Array.from(got.hue, (hue, i) => (expected.fade[i]! > 0 ? Math.abs(((hue - expected.hue[i]! + 1.5) % 1) - 0.5) : 0));
     expect(Math.max(...turnsApart)).toBeLessThan(1e-5);
     expect(largestDifference(got.fade, expected.fade)).toBeLessThan(1e-4);
+  });
+
+  test("hue and fade are what an independent colour library says of the chroma", () => {
+    const oklch = converter("oklch");
+    const got = run(planes);
+    let [half, most] = [0, 0];
+    for (let i = 0; i < N; i++) {
+      const encode = (v: number) => (v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055);
+      const { c, h = 0 } = oklch({ mode: "p3", r: encode(planes.red[i]!), g: encode(planes.green[i]!), b: encode(planes.blue[i]!) } as P3);
+      const u = Math.min(Math.max((c - 0.008) / (0.06 - 0.008), 0), 1);
+      expect(Math.abs(got.fade[i]! - u * u * (3 - 2 * u))).toBeLessThan(0.02);
+      if (u > 0.3 && u < 0.7) half++;
+      if (u === 1) most = Math.max(most, Math.abs(((got.hue[i]! - h / 360 + 1.5) % 1) - 0.5));
+    }
+    expect(half).toBeGreaterThan(20);
+    expect(most).toBeLessThan(0.004); // the two published forms of OKLab differ by that
   });
 
   test("neutrals have no fade at all, so that the hue response leaves them exactly", () => {

@@ -148,7 +148,7 @@ export function multiply(a: Float32Array, b: Float32Array): Float32Array {
 export function grey8(tone: Float32Array, table: Float32Array, ditherRow: Float32Array): Uint8Array {
   return Uint8Array.from(tone, (t, i) => {
     const level = readTable(table, t);
-    const most = Math.min(level, 255 - level) + 0.5;
+    const most = Math.min(level, 255 - level) + 0.498;
     const offset = Math.min(Math.max(ditherRow[i % ditherRow.length]!, -most), most);
     return Math.round(Math.min(Math.max(level + offset, 0), 255));
   });

@@ -212,3 +212,18 @@ describe("at an edge a pixel gets as much as the shape covers of it", () => {
     }
   });
 });
+
+test("a gradient falls half way between its ends, by where the pixel's middle lies", () => {
+  const gradient: DrawnShape = {
+    id: "g",
+    combine: "add",
+    kind: "gradient",
+    from: { x: 0.2, y: 0.3 },
+    to: { x: 0.6, y: 0.3 },
+    twoSided: false,
+  };
+  const row = rasterShape(gradient, gridOf({ width: 100, height: 1 }, 0, 30, { width: 100, height: 60 }));
+  expect(row[39]! + row[40]!).toBeCloseTo(1, 6); // 0.4 lies between them
+  expect(row[29]).toBeCloseTo(1 - 3 * (9.5 / 40) ** 2 + 2 * (9.5 / 40) ** 3, 6);
+  expect([row[19], row[60]]).toEqual([1, 0]);
+});

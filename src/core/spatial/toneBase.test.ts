@@ -76,6 +76,21 @@ describe("surroundings", () => {
     const reduced = row(toneBase(tone, size, 0.06), tone, 100);
     reduced.forEach((t, x) => expect(Math.abs(t - full[100 * size.width + x]!)).toBeLessThan(0.01));
   });
+  test("cells are blurred by as much less as averaging over them and reading between them blurs", () => {
+    const sigma = 0.05 * 300;
+    const line = plane((x) => (x < 150 ? 0 : 1));
+    const around = row(toneBase(line, size, 0.05), line, 100);
+    // The slope of a blurred step is a Gaussian: its variance is that of all the blurs together.
+    let [sum, variance] = [0, 0];
+    for (let x = 1; x < 300; x++) {
+      const slope = around[x]! - around[x - 1]!;
+      sum += slope;
+      variance += slope * (x - 150) ** 2;
+    }
+    expect(sum).toBeCloseTo(1, 2);
+    expect(variance / sum / sigma ** 2).toBeGreaterThan(0.99);
+    expect(variance / sum / sigma ** 2).toBeLessThan(1.01);
+  });
   test.each([true, false])("the same picture twice as large has the same surroundings, edges %s", (edges) => {
     const shape = (x: number, y: number) => 0.5 + 0.3 * Math.sin(9 * x) * Math.cos(7 * y);
     const of = (width: number, height: number) => {
@@ -131,5 +146,8 @@ describe("a contrast mask beside a step", () => {
     expect(contrastMaskStops(0.5, 0.5)).toBeCloseTo(0, 3);
     for (let t = 0; t < 1; t += 0.01) expect(contrastMaskStops(t + 0.01, 0.5)).toBeLessThan(contrastMaskStops(t, 0.5));
     expect(contrastMaskStops(0.3, 0)).toBeCloseTo(0, 12);
+    // With a stray light of half a per cent: log2(0.1892 ∕ 0.005) and log2(0.1892 ∕ 1.005).
+    expect(contrastMaskStops(0, 1)).toBeCloseTo(5.2414, 3);
+    expect(contrastMaskStops(1, 0.5)).toBeCloseTo(-1.2048, 3);
   });
 });

@@ -263,7 +263,7 @@ export function multiply(a: usize, b: usize, out: usize, n: i32): void {
 // @ts-ignore: decorator
 @inline function level8(tone: usize, table: usize, knots: i32, dither: v128): v128 {
   const top = f32x4.splat(255), level = gatherUnit(table, knots, v128.load(tone));
-  const most = f32x4.add(f32x4.pmin(level, f32x4.sub(top, level)), f32x4.splat(0.5));
+  const most = f32x4.add(f32x4.pmin(level, f32x4.sub(top, level)), f32x4.splat(0.498));
   const e = f32x4.add(level, f32x4.pmin(f32x4.pmax(dither, f32x4.neg(most)), most));
   const bounded = f32x4.pmin(f32x4.pmax(e, f32x4.splat(0)), top);
   return v128.and(f32x4.add(bounded, f32x4.splat(MAGIC)), i32x4.splat(0xff));
