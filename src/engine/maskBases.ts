@@ -3,12 +3,13 @@ import type { Gate } from "@/core/gate/gate";
 import { readTable } from "@/core/kernels/reference";
 import type { CompiledMask } from "@/core/plan/compilePlan";
 import { combineShapes } from "@/core/region/combineShapes";
-import { wholeGrid } from "@/core/region/grid";
+import { wholeGrid, type Grid } from "@/core/region/grid";
 import { fittedBase, guidedBase } from "@/core/region/guidedBase";
 import { likeness, type LabPicture } from "@/core/region/likeness";
 import { rasterShape } from "@/core/region/rasterShape";
+import { squareCells } from "@/core/region/squareCells";
 import { LEAST_FIT, LEAST_SOFTEN, type LikenessShape, type Region, type Shape } from "@/core/region/region";
-import { areaReduceRows, fitLongEdge, squareCells, type Size } from "@/core/spatial/areaReduce";
+import { areaReduceRows, fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { gaussianBlur } from "@/core/spatial/gaussianBlur";
 import { layCells } from "@/core/spatial/layCells";
 import { layBase } from "@/core/spatial/layBase";
@@ -67,24 +68,24 @@ function regionBase(region: Region, analysis: Analysis, bases: MaskBases): ToneB
   const fit = region.fit >= LEAST_FIT ? region.fit : 0;
   const finest = Math.min(...[soften, fit].filter((reach) => reach > 0));
   const most = Math.ceil(CELLS_IN_SIGMA / finest);
-  const size = fit > 0 ? fitLongEdge(analysis, most) : squareCells(analysis, Math.min(most, MOST_CELLS));
-  const grid = wholeGrid(size);
-  const tone = toneOn(analysis, size);
+  const grid = fit > 0 ? wholeGrid(fitLongEdge(analysis, most)) : squareCells(analysis, Math.min(most, MOST_CELLS));
+  const size: Size = { width: grid.width, height: grid.height };
+  const tone = toneOn(analysis, grid);
   const planeOf = (shape: Shape) =>
     shape.kind === "likeness" ? layBase(bases.get(likenessKey(shape))!, grid, tone) : rasterShape(shape, grid, soften);
   const drawn = combineShapes(shapes, planeOf, size.width * size.height);
   const softened = soften > 0 ? gaussianBlur(drawn, size, soften * grid.scale) : drawn;
   return fit > 0
     ? fittedBase(softened, tone, size, fit * grid.scale)
-    : { width: size.width, height: size.height, perLongEdge: grid.scale, slope: undefined, offset: softened };
+    : { width: size.width, height: size.height, square: grid, slope: undefined, offset: softened };
 }
 
-/** The mixed tone at another size. */
-function toneOn(analysis: Analysis, size: Size): Float32Array {
-  if (size.width <= analysis.width && size.height <= analysis.height) {
-    return areaReduceRows(analysis.mixed(), 0, analysis, size, 0, size.height);
-  }
-  return layCells(analysis.mixed(), analysis, wholeGrid(size));
+/** The mixed tone on a grid. */
+function toneOn(analysis: Analysis, grid: Grid): Float32Array {
+  const { width, height } = grid.whole;
+  const isReduced = grid.x === 0 && grid.y === 0 && width <= analysis.width && height <= analysis.height;
+  if (isReduced) return areaReduceRows(analysis.mixed(), 0, analysis, { width, height }, 0, height);
+  return layCells(analysis.mixed(), analysis, grid);
 }
 
 /** A gate's membership, blurred. Shape: tone of `size`. */

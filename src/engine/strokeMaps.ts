@@ -8,9 +8,10 @@ import {
   type ExposureSettings,
   type ExposureStroke,
 } from "@/core/exposure/exposure";
-import { wholeGrid, type Grid } from "@/core/region/grid";
+import type { Grid } from "@/core/region/grid";
 import type { BrushShape } from "@/core/region/region";
-import { squareCells, type Size } from "@/core/spatial/areaReduce";
+import { squareCells } from "@/core/region/squareCells";
+import type { Size } from "@/core/spatial/areaReduce";
 import { gaussianBlur } from "@/core/spatial/gaussianBlur";
 import { layCells } from "@/core/spatial/layCells";
 import { layBase } from "@/core/spatial/layBase";
@@ -76,24 +77,19 @@ export class StrokeMaps {
 
   /** A brushed area of a region on a grid; undefined where it is best laid on the grid's own pixels. */
   brushed(shape: BrushShape, grid: Grid): Float32Array | undefined {
-    const cells = this.#coarseEnough(`area ${shape.id}`, shape.strokes, [shape.x, shape.y], (size) => this.#planesOf(size).area(shape));
+    const cells = this.#coarseEnough(`area ${shape.id}`, shape.strokes, [shape.x, shape.y], (cells) => this.#planesOf(cells).area(shape));
     return (
-      cells &&
-      layBase(
-        { width: cells.width, height: cells.height, perLongEdge: longEdge(cells), slope: undefined, offset: cells.plane },
-        grid,
-        undefined,
-      )
+      cells && layBase({ width: cells.width, height: cells.height, square: cells, slope: undefined, offset: cells.plane }, grid, undefined)
     );
   }
 
   #softened(id: string, settings: ExposureSettings): Cells {
     const { soften, dodge, burn, strokes } = settings;
     return this.#keep(`soft ${id}`, strokes, [soften, dodge, burn], () => {
-      const size = squareCells(this.#whole, Math.min(Math.ceil(CELLS_IN_SIGMA / soften), MOST_SOFT_CELLS));
-      const { plane, version } = this.#onCells(id, settings, size);
+      const cells = squareCells(this.#whole, Math.min(Math.ceil(CELLS_IN_SIGMA / soften), MOST_SOFT_CELLS));
+      const { plane, version } = this.#onCells(id, settings, cells);
       const known = this.#blurred.get(id);
-      const blur = (): Cells => ({ ...size, ...inNewState(gaussianBlur(plane, size, soften * Math.max(size.width, size.height))) });
+      const blur = (): Cells => ({ ...cells, ...inNewState(gaussianBlur(plane, cells, soften * cells.scale)) });
       const blurred = known?.version === version && known.soften === soften ? known : { version, soften, cells: blur() };
       keepNewest(this.#blurred, id, blurred, MOST_KEPT);
       return blurred.cells;
@@ -102,27 +98,32 @@ export class StrokeMaps {
 
   #paintedCells(id: string, settings: ExposureSettings): Cells | undefined {
     const { dodge, burn, strokes } = settings;
-    return this.#coarseEnough(id, strokes, [dodge, burn], (size) => this.#onCells(id, settings, size));
+    return this.#coarseEnough(id, strokes, [dodge, burn], (cells) => this.#onCells(id, settings, cells));
   }
 
-  #onCells(id: string, settings: ExposureSettings, size: Size): GrownPlane {
-    const key = `${id} ${size.width}`;
-    const lay: LayStrokes = (of, strokes, goalOf) => this.#planesOf(size).lay(of, strokes, goalOf);
-    const mixed = putTogether(mapsOf(id, settings, lay), { ...settings, limit: null }, wholeGrid(size), this.#mixed.get(key));
+  #onCells(id: string, settings: ExposureSettings, cells: Grid): GrownPlane {
+    const key = `${id} ${cells.width}`;
+    const lay: LayStrokes = (of, strokes, goalOf) => this.#planesOf(cells).lay(of, strokes, goalOf);
+    const mixed = putTogether(mapsOf(id, settings, lay), { ...settings, limit: null }, cells, this.#mixed.get(key));
     keepNewest(this.#mixed, key, mixed, MOST_MIXED);
     return mixed;
   }
 
   /** A map on cells that serve; undefined where the picture is small, or its own pixels are hardly finer. */
-  #coarseEnough(id: string, strokes: readonly Stroke[], settings: readonly number[], layOn: (size: Size) => GrownPlane): Cells | undefined {
+  #coarseEnough(
+    id: string,
+    strokes: readonly Stroke[],
+    settings: readonly number[],
+    layOn: (cells: Grid) => GrownPlane,
+  ): Cells | undefined {
     const long = Math.max(this.#whole.width, this.#whole.height);
     if (long <= LARGE_EDGE) return undefined;
     return this.#keep(id, strokes, settings, () => {
       const softest = Math.min(...strokes.map(softness));
       for (let edge = Math.ceil(CELLS_IN_SOFTNESS / softest); 2 * edge <= long; edge *= 2) {
-        const size = squareCells(this.#whole, edge);
-        const cells = { ...size, ...layOn(size) };
-        if (ERROR_OF_FOURTH * this.#roughnessOf(`${id} ${edge}`, cells) <= MOST_ERROR) return cells;
+        const cells = squareCells(this.#whole, edge);
+        const laid = { ...cells, ...layOn(cells) };
+        if (ERROR_OF_FOURTH * this.#roughnessOf(`${id} ${edge}`, laid) <= MOST_ERROR) return laid;
       }
       return undefined;
     });
@@ -144,16 +145,16 @@ export class StrokeMaps {
     return kept.cells;
   }
 
-  #planesOf(size: Size): StrokePlanes {
-    const key = `${size.width} ${size.height}`;
-    const planes = this.#planes.get(key) ?? new StrokePlanes(wholeGrid(size));
+  #planesOf(cells: Grid): StrokePlanes {
+    const key = `${cells.width} ${cells.height}`;
+    const planes = this.#planes.get(key) ?? new StrokePlanes(cells);
     keepNewest(this.#planes, key, planes, MOST_SIZES);
     return planes;
   }
 }
 
-/** A small plane of the whole picture. */
-type Cells = GrownPlane & Size;
+/** A small plane of the whole picture, on its grid. */
+type Cells = GrownPlane & Grid;
 
 interface KnownCells {
   strokes: readonly Stroke[];
@@ -191,7 +192,7 @@ function readFrom(cells: Cells, limit: number | null, grid: Grid, known: Painted
   const changed = before && rowsSince(cells, before.cells);
   const rows = changed && rowsReading(changed, cells, grid);
   const made = remade(before, rows, grid, (out, { from, to }) => {
-    out.set(limited(layCells(cells.plane, cells, { ...grid, y: grid.y + from, height: to - from }, longEdge(cells)), limit));
+    out.set(limited(layCells(cells.plane, cells, { ...grid, y: grid.y + from, height: to - from }, cells), limit));
   });
   return { ...made, key, cells: cells.version };
 }
@@ -227,21 +228,17 @@ function remade(
   return inNewState(plane, before && rows && { from: before.version, rows });
 }
 
-function longEdge({ width, height }: Size): number {
-  return Math.max(width, height);
-}
-
 /** A place between cells is read from as many to either side, and half of one. */
 const READ_AROUND = 3.5;
 
 /** The rows of a grid that are read from some rows of cells, or between them and their neighbours. */
-function rowsReading({ from, to }: Rows, cells: Size, { y, height, scale }: Grid): Rows {
+function rowsReading({ from, to }: Rows, cells: Grid, { y, height, scale }: Grid): Rows {
   if (to <= from) return NO_ROWS;
-  const perCell = scale / longEdge(cells);
+  const perCell = scale / cells.scale;
   const inside = (row: number) => Math.min(Math.max(row, 0), height);
   return {
-    from: inside(Math.floor((from - READ_AROUND) * perCell - 0.5 - y)),
-    to: inside(Math.ceil((to + READ_AROUND) * perCell + 0.5 - y)),
+    from: inside(Math.floor((from + cells.y - READ_AROUND) * perCell - 0.5 - y)),
+    to: inside(Math.ceil((to + cells.y + READ_AROUND) * perCell + 0.5 - y)),
   };
 }
 

@@ -68,13 +68,6 @@ export function fitLongEdge({ width, height }: Size, longEdge: number): Size {
   return { width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)) };
 }
 
-/** Square cells that cover a picture, so many on its long edge. */
-export function squareCells({ width, height }: Size, longEdge: number): Size {
-  const scale = longEdge / Math.max(width, height);
-  return { width: Math.ceil(width * scale - CELL_ROUNDING), height: Math.ceil(height * scale - CELL_ROUNDING) };
-}
-const CELL_ROUNDING = 1e-9;
-
 interface Coverage {
   first: Int32Array;
   end: Int32Array;

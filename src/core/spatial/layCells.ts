@@ -53,20 +53,21 @@ const MARGIN = 3;
 /**
  * A small plane of the whole picture read over a part of it at any size, smoothly between the middles of its cells.
  *
- * Shape   cells of `size`; a value for each pixel of the grid. They divide the picture evenly each way, or, where `perLongEdge` tells how many go on
- *         its long edge, are square and may end beyond it.
+ * Shape   cells of `size`; a value for each pixel of the grid. They divide the picture evenly each way, or, where `square` tells their grid, are
+ *         square and lie a little beyond it too.
  */
-export function layCells(cells: Float32Array, size: Size, grid: Grid, perLongEdge?: number): Float32Array {
+export function layCells(cells: Float32Array, size: Size, grid: Grid, square?: Pick<Grid, "x" | "y" | "scale">): Float32Array {
   const { width, height } = size;
   const out = new Float32Array(grid.width * grid.height);
-  const [stepX, stepY] = perLongEdge
-    ? [perLongEdge / grid.scale, perLongEdge / grid.scale]
+  const [stepX, stepY] = square
+    ? [square.scale / grid.scale, square.scale / grid.scale]
     : [width / grid.whole.width, height / grid.whole.height];
+  const [firstX, firstY] = [square?.x ?? 0, square?.y ?? 0];
   // The columns read are the same in every row: stretches of pixels between the middles of the same two cells.
   const parts = new Float64Array(grid.width);
   const stretches: { left: number; end: number }[] = [];
   for (let x = 0; x < grid.width; x++) {
-    const column = Math.min(Math.max((grid.x + x + 0.5) * stepX - 0.5, -0.5), width - 0.5);
+    const column = Math.min(Math.max((grid.x + x + 0.5) * stepX - firstX - 0.5, -0.5), width - 0.5);
     const left = Math.floor(column);
     parts[x] = column - left;
     const stretch = stretches.at(-1);
@@ -76,7 +77,7 @@ export function layCells(cells: Float32Array, size: Size, grid: Grid, perLongEdg
   const row = new Float64Array(width + 2 * MARGIN);
   const sharp = new Float64Array(width + 2 * MARGIN);
   for (let y = 0, i = 0; y < grid.height; y++) {
-    rowBetween(cells, size, Math.min(Math.max((grid.y + y + 0.5) * stepY - 0.5, -0.5), height - 0.5), row, MARGIN);
+    rowBetween(cells, size, Math.min(Math.max((grid.y + y + 0.5) * stepY - firstY - 0.5, -0.5), height - 0.5), row, MARGIN);
     extend(row, width);
     for (let x = 1; x < row.length - 1; x++) sharp[x] = (8 * row[x]! - row[x - 1]! - row[x + 1]!) / 6;
     let x = 0;

@@ -1,3 +1,4 @@
+import type { Grid } from "../region/grid";
 import { areaReduceRows, fitLongEdge, type Size } from "./areaReduce";
 import { gaussianBlur } from "./gaussianBlur";
 
@@ -14,8 +15,8 @@ export interface Spread {
  * a picture of any size.
  */
 export interface ToneBase extends Size {
-  /** Where its cells are square rather than even parts of the picture: how many go on the long edge. */
-  perLongEdge?: number;
+  /** Where its cells are square rather than even parts of the picture: their grid. */
+  square?: Pick<Grid, "x" | "y" | "scale">;
   /** Absent where it does not depend on a guide. */
   slope: Float32Array | undefined;
   offset: Float32Array;

@@ -3,7 +3,7 @@ import { useMemo } from "react";
 import { edgeShare, MOST_SHIFT } from "@/core/edges/edgeBurn";
 import type { EdgeBurnMove, Pass } from "@/core/plan/plan";
 import { wholeGrid } from "@/core/region/grid";
-import { squareCells, type Size } from "@/core/spatial/areaReduce";
+import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { useBench, useBenchState } from "./BenchContext";
 import { withMove } from "./benchStore";
 import { DragPoint } from "./DragPoint";
@@ -22,7 +22,7 @@ export function EdgeBurnMarks({ pass, move, size }: { pass: Pass; move: EdgeBurn
   const showsBright = useBenchState((state) => state.showsBright);
   const { x, y, begins, straight } = move;
   const lines = useMemo(() => {
-    const cells = squareCells(size, LINE_CELLS);
+    const cells = fitLongEdge(size, LINE_CELLS);
     const left = edgeShare({ x, y, begins, straight }, wholeGrid(cells)).map((share) => 1 - share);
     return planeLines({ plane: left, ...cells }, LEFT, size);
   }, [x, y, begins, straight, size.width, size.height]); // eslint-disable-line react-hooks/exhaustive-deps
