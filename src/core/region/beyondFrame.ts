@@ -35,18 +35,23 @@ export function beyondFrame(boundary: Boundary, { width, height }: Frame, { inne
   const way = outer / 2 + inner / 4;
   const begins = outer + way;
   const isNear = (x: number, y: number) => borders.some(({ depth }) => depth(x, y) < begins);
-  const carried = (x: number, y: number, nx: number, ny: number): [number, number] => {
-    let [dx, dy] = [0, 0];
-    const near = borders.map(({ depth }) => smoothStep((begins - depth(x, y)) / way));
+  /** For each border how far a piece is to be carried, and whether it faces it. */
+  const facing = ({ x, y, nx, ny }: Piece): number[] => {
     const inReach = borders.map(({ depth }) => smoothStep((begins + 2 * reach - depth(x, y)) / reach));
     const nearSides = Math.max(inReach[0]!, inReach[1]!);
     const nearEnds = Math.max(inReach[2]!, inReach[3]!);
-    for (const [k, { depth: _, ...out }] of borders.entries()) {
+    return borders.map((out) => {
       // In a corner of the frame a round corner is meant to fill it: there it need not run along a border.
       const inCorner = out.x ? nearEnds : nearSides;
       const from = ALONG.from * (1 - inCorner);
       const fully = ALONG.fully + inCorner * (IN_CORNER - ALONG.fully);
-      const by = reach * near[k]! * smoothStep((nx * out.x + ny * out.y - from) / (fully - from));
+      return smoothStep((nx * out.x + ny * out.y - from) / (fully - from));
+    });
+  };
+  const carriedBy = ({ x, y }: Piece, faces: readonly number[]): [number, number] => {
+    let [dx, dy] = [0, 0];
+    for (const [k, { depth, ...out }] of borders.entries()) {
+      const by = reach * smoothStep((begins - depth(x, y)) / way) * faces[k]!;
       if (by > Math.abs(out.x ? dx : dy)) [dx, dy] = out.x ? [by * out.x, dy] : [dx, by * out.y];
     }
     return [dx, dy];
@@ -54,26 +59,52 @@ export function beyondFrame(boundary: Boundary, { width, height }: Frame, { inne
   const chains: number[][] = [];
   let isMoved = false;
   forChains(boundary, (corners, isClosed) => {
+    const pieces = shortPieces(corners, way / PARTS, isNear);
+    const faces = closed(pieces, pieces.map(facing), reach);
     const line: number[] = [];
     let before: [number, number] | undefined;
-    for (const [x0, y0, x1, y1] of shortPieces(corners, way / PARTS, isNear)) {
-      const length = Math.hypot(x1 - x0, y1 - y0);
-      if (length === 0) continue;
-      // The inside lies to the right of the way, so out is to its left.
-      const by = carried((x0 + x1) / 2, (y0 + y1) / 2, (y1 - y0) / length, -(x1 - x0) / length);
+    pieces.forEach((piece, i) => {
+      const by = carriedBy(piece, faces[i]!);
       isMoved ||= by[0] !== 0 || by[1] !== 0;
-      pushJoin(line, x0, y0, before ?? [0, 0], by, before !== undefined || !isClosed);
-      line.push(x1 + by[0], y1 + by[1]);
+      pushJoin(line, piece.x0, piece.y0, before ?? [0, 0], by, before !== undefined || !isClosed);
+      line.push(piece.x1 + by[0], piece.y1 + by[1]);
       before = by;
-    }
+    });
     const [x, y] = [corners.at(-2)!, corners.at(-1)!];
-    if (isClosed) {
-      const first: [number, number] = [line[0]! - corners[0]!, line[1]! - corners[1]!];
-      pushJoin(line, x, y, before!, first, true);
-    } else pushJoin(line, x, y, before!, [0, 0], true);
+    const first: [number, number] = isClosed ? [line[0]! - corners[0]!, line[1]! - corners[1]!] : [0, 0];
+    pushJoin(line, x, y, before!, first, true);
     chains.push(line);
   });
   return isMoved ? Float64Array.from(chains.flatMap(openPieces)) : boundary;
+}
+
+/** A piece, its middle, the way out, and how far along the line it lies. */
+interface Piece {
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+  x: number;
+  y: number;
+  nx: number;
+  ny: number;
+  along: number;
+}
+
+/**
+ * What pieces face, with gaps closed: one between two that face a border, no further along than `reach` to either side, goes with them. A notch of a line along the
+ * border would else be drawn out to a slit; where a line turns away from it nothing changes.
+ */
+function closed(pieces: readonly Piece[], faces: readonly number[][], reach: number): number[][] {
+  const over = (values: readonly number[][], pick: (a: number, b: number) => number) =>
+    pieces.map(({ along }, i) => {
+      const out = [...values[i]!];
+      for (const step of [-1, 1])
+        for (let k = i + step; pieces[k] && Math.abs(pieces[k]!.along - along) <= reach; k += step)
+          values[k]!.forEach((v, border) => (out[border] = pick(out[border]!, v)));
+      return out;
+    });
+  return faces.some((face) => face.some((v) => v > 0)) ? over(over(faces, Math.max), Math.min) : [...faces];
 }
 
 /** From a corner carried one way to the same corner carried another, around the outer corner of both. */
@@ -106,16 +137,26 @@ function forChains(boundary: Boundary, visit: (corners: number[], isClosed: bool
 }
 
 /** The pieces of a line, cut short where they are near. */
-function* shortPieces(corners: readonly number[], most: number, isNear: (x: number, y: number) => boolean) {
+function shortPieces(corners: readonly number[], most: number, isNear: (x: number, y: number) => boolean): Piece[] {
+  const pieces: Piece[] = [];
+  let along = 0;
   for (let i = 0; i + 3 < corners.length; i += 2) {
-    const [x0, y0, x1, y1] = [corners[i]!, corners[i + 1]!, corners[i + 2]!, corners[i + 3]!];
-    const length = Math.hypot(x1 - x0, y1 - y0);
-    const count = Math.min(Math.max(Math.ceil(length / most), 1), 400);
-    const isCut = Array.from({ length: count + 1 }, (_, k) => k / count).some((u) => isNear(x0 + u * (x1 - x0), y0 + u * (y1 - y0)));
-    const pieces = isCut ? count : 1;
-    for (let k = 0; k < pieces; k++) {
-      const [u, v] = [k / pieces, (k + 1) / pieces];
-      yield [x0 + u * (x1 - x0), y0 + u * (y1 - y0), x0 + v * (x1 - x0), y0 + v * (y1 - y0)] as const;
+    const [ax, ay] = [corners[i]!, corners[i + 1]!];
+    const [dx, dy] = [corners[i + 2]! - ax, corners[i + 3]! - ay];
+    const length = Math.hypot(dx, dy);
+    if (length === 0) continue;
+    const count = Math.min(Math.max(Math.ceil(length / most), 1), MOST_PARTS);
+    const isCut = Array.from({ length: count + 1 }, (_, k) => k / count).some((u) => isNear(ax + u * dx, ay + u * dy));
+    const parts = isCut ? count : 1;
+    for (let k = 0; k < parts; k++) {
+      const [u, v] = [k / parts, (k + 1) / parts];
+      const [x0, y0, x1, y1] = [ax + u * dx, ay + u * dy, ax + v * dx, ay + v * dy];
+      const [x, y] = [(x0 + x1) / 2, (y0 + y1) / 2];
+      // The inside lies to the right of the way, so out is to its left.
+      pieces.push({ x0, y0, x1, y1, x, y, nx: dy / length, ny: -dx / length, along: along + ((u + v) / 2) * length });
     }
+    along += length;
   }
+  return pieces;
 }
+const MOST_PARTS = 400;

@@ -15,20 +15,24 @@ const known = new WeakMap<OutlineShape | OvalShape, Boundary>();
 /** The boundary of a drawn shape; bands of an export ask again and again. */
 export function boundaryOf(shape: OutlineShape | OvalShape): Boundary {
   let boundary = known.get(shape);
-  if (!boundary) known.set(shape, (boundary = unionBoundary(contourOf(shape))));
+  if (!boundary) known.set(shape, (boundary = unionBoundary(contourOf(shape), Math.max(shape.inner + shape.outer, LEAST_HOLE))));
   return boundary;
 }
+
+/** A gap narrower than this is no hole but a hand that ran beside its own line, in long edges. */
+const LEAST_HOLE = 0.004;
 
 /** Nearer than this things are taken to touch, in long edges: a thousandth of a pixel of the largest picture. */
 const TOUCH = 1e-7;
 
 /**
  * The boundary of all that a closed line runs round at least once. A line that crosses or overruns itself is split where it does, and of
- * its parts those are left that have the inside to one side only: no seam remains within.
+ * its parts those are left that have the inside to one side only: no seam remains within. What a line leaves out by running back beside itself, a gap narrower than
+ * `leastHole`, is filled.
  *
- * Shape   x and y of each corner. One with fewer than three holds nothing.
+ * Shape   x and y of each corner. One with fewer than three holds nothing. Units: leastHole in long edges.
  */
-export function unionBoundary(line: Float64Array): Boundary {
+export function unionBoundary(line: Float64Array, leastHole = 0): Boundary {
   const path = withoutRepeats(line);
   if (path.length < 6) return new Float64Array(0);
   const splits = splitsOf(path);
@@ -39,7 +43,52 @@ export function unionBoundary(line: Float64Array): Boundary {
     const side = insideOf(part, path);
     if (side !== 0) parts.push(side > 0 ? part : reversed(part));
   });
-  return Float64Array.from(parts.flatMap(openPieces));
+  const kept = ringsOf(parts).filter((ring) => areaOf(ring) > 0 || widthOf(ring) >= leastHole);
+  return Float64Array.from(kept.flatMap(openPieces));
+}
+
+/** Parts joined end to end into rings that each go round one stretch of the outside, or of a hole. */
+function ringsOf(parts: readonly number[][]): number[][] {
+  const goesOn = (from: readonly number[], to: readonly number[]) => Math.hypot(to[0]! - from.at(-2)!, to[1]! - from.at(-1)!) < 4 * TOUCH;
+  const isUsed = new Set<number[]>();
+  return parts.flatMap((first) => {
+    if (isUsed.has(first)) return [];
+    const ring: number[] = [];
+    for (let part: number[] | undefined = first; part;) {
+      isUsed.add(part);
+      ring.push(...(ring.length ? part.slice(2) : part));
+      if (goesOn(part, first)) break;
+      const from: number[] = part;
+      const next = parts.filter((other) => !isUsed.has(other) && goesOn(from, other));
+      // The outside lies to the left: what keeps closest to it goes round the same stretch of it.
+      part = next.toSorted((a, b) => leftTurn(from, b) - leftTurn(from, a))[0];
+    }
+    return [ring];
+  });
+}
+
+/** How far to the left a part goes on from the end of another, in radians. */
+function leftTurn(from: readonly number[], to: readonly number[]): number {
+  const [ax, ay] = [from.at(-2)! - from.at(-4)!, from.at(-1)! - from.at(-3)!];
+  const [bx, by] = [to[2]! - to[0]!, to[3]! - to[1]!];
+  return Math.atan2(bx * ay - by * ax, ax * bx + ay * by);
+}
+
+/** The area within a ring, below 0 where it goes round a hole. */
+function areaOf(ring: readonly number[]): number {
+  let area = 0;
+  for (let i = 0; i < ring.length; i += 2) {
+    const next = (i + 2) % ring.length;
+    area += (ring[i]! * ring[next + 1]! - ring[next]! * ring[i + 1]!) / 2;
+  }
+  return area;
+}
+
+/** About how wide what a ring goes round is: that of a long strip of its area and girth. */
+function widthOf(ring: readonly number[]): number {
+  let girth = 0;
+  for (let i = 0; i + 3 < ring.length; i += 2) girth += Math.hypot(ring[i + 2]! - ring[i]!, ring[i + 3]! - ring[i + 1]!);
+  return girth === 0 ? 0 : (2 * Math.abs(areaOf(ring))) / girth;
 }
 
 function withoutRepeats(line: Float64Array): Float64Array {
@@ -54,12 +103,7 @@ function withoutRepeats(line: Float64Array): Float64Array {
 
 /** A line that does not cross itself, turned so that its inside lies to the right. */
 function closedBoundary(path: Float64Array): Boundary {
-  let area = 0;
-  for (let i = 0; i < path.length; i += 2) {
-    const next = (i + 2) % path.length;
-    area += path[i]! * path[next + 1]! - path[next]! * path[i + 1]!;
-  }
-  const corners = area > 0 ? [...path] : reversed([...path]);
+  const corners = areaOf([...path]) > 0 ? [...path] : reversed([...path]);
   const pieces = openPieces([...corners, corners[0]!, corners[1]!]);
   const end = pieces.length - PIECE; // the cap: what arrives there arrives at the beginning
   [pieces[4], pieces[5]] = [pieces[end + 4]!, pieces[end + 5]!];

@@ -133,6 +133,42 @@ describe("what reaches the frame goes on beyond it", () => {
   });
 });
 
+test("a hand that overruns its beginning and runs back beside it leaves no gap; a hole that was meant stays", () => {
+  const sky: [number, number][] = [
+    [0.012, 0.012],
+    [0.4, 0.016],
+    [0.988, 0.012],
+    [0.988, 0.4],
+    [0.012, 0.4],
+    [0.012, 0.05],
+    [0.02, 0.011],
+    [0.1, 0.008],
+    [0.25, 0.02],
+    [0.3, 0.012],
+  ];
+  for (const edges of [feather, { inner: 0, outer: 0 }]) {
+    const plane = rasterShape(outline(sky, edges), grid);
+    for (let y = 12; y < 100; y++) for (let x = 12; x < 288; x++) expect(at(plane, x, y)).toBe(1);
+  }
+  const soft = rasterShape(outline(sky), grid);
+  for (let x = 0; x < 300; x++) expect(at(soft, x, 0)).toBeGreaterThan(0.93);
+  // Round the outside one way, round the inside the other.
+  const ring: [number, number][] = [
+    [0.1, 0.1],
+    [0.9, 0.1],
+    [0.9, 0.6],
+    [0.1, 0.6],
+    [0.1, 0.1],
+    [0.4, 0.25],
+    [0.4, 0.45],
+    [0.6, 0.45],
+    [0.6, 0.25],
+    [0.4, 0.25],
+  ];
+  const holed = rasterShape(outline(ring), grid);
+  expect([at(holed, 150, 105), at(holed, 60, 150)]).toEqual([0, 1]);
+});
+
 describe("at an edge a pixel gets as much as the shape covers of it", () => {
   const [large, small] = [
     { width: 1280, height: 852 },
