@@ -57,7 +57,10 @@ function ringsOf(parts: readonly number[][]): number[][] {
     for (let part: number[] | undefined = first; part;) {
       isUsed.add(part);
       ring.push(...(ring.length ? part.slice(2) : part));
-      if (goesOn(part, first)) break;
+      if (goesOn(part, first)) {
+        [ring[ring.length - 2], ring[ring.length - 1]] = [ring[0]!, ring[1]!];
+        break;
+      }
       const from: number[] = part;
       const next = parts.filter((other) => !isUsed.has(other) && goesOn(from, other));
       // The outside lies to the left: what keeps closest to it goes round the same stretch of it.
