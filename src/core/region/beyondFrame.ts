@@ -8,8 +8,11 @@ export interface Frame {
   height: number;
 }
 
-/** Pieces along a border count as running along it from here on, fully from there on: cosines of 37° and of 18°. */
-const ALONG = { from: 0.8, fully: 0.95 } as const;
+/**
+ * How far a piece faces a border, from where it counts to where it does fully: cosines of 81° and of 57°. What runs across it does not; the round end of a line that ran along
+ * it does.
+ */
+const ALONG = { from: 0.15, fully: 0.55 } as const;
 /** In a corner of the frame they do so from a right angle on, fully from here. */
 const IN_CORNER = 0.3;
 /** Near the frame pieces are taken this short, in parts of the way over which they are carried out. */
