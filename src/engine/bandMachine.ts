@@ -346,9 +346,9 @@ export class BandMachine {
   }
 
   /** Reads a small plane of the whole picture smoothly between the middles of its cells, for every pixel of the band. */
-  #sampleBase(cells: Float32Array, size: Size, place: BandPlace, out: number): void {
+  #sampleBase(cells: Float32Array, size: Size, place: BandPlace, out: number, isSmooth = true): void {
     // Where cells are wider than pixels, places between them are made first, so that straight lines from one to the next show nowhere.
-    const { plane, width, height } = finerPlane(cells, size, Math.ceil(place.whole.width / size.width));
+    const { plane, width, height } = finerPlane(cells, size, isSmooth ? Math.ceil(place.whole.width / size.width) : 1);
     if (width > MOST_BASE_COLUMNS) throw new CoreError("bad_size", `surroundings of ${width} cells a row, room for ${MOST_BASE_COLUMNS}`);
     const pairs = this.#heap.f32(this.#baseRow, 2 * width);
     const step = width / place.whole.width;
@@ -360,7 +360,11 @@ export class BandMachine {
   }
 
   /** Reads the surroundings of tones between cells, and between the tones of slices, for every pixel of the band. */
-  #sampleSlices({ planes, slices, width, height }: SlicedBase, place: BandPlace, out: number): void {
+  #sampleSlices({ planes, slices, width, height, guide }: SlicedBase, place: BandPlace, out: number): void {
+    const { tone, above } = this.#plane;
+    this.#sampleBase(guide.offset, guide, place, out, false);
+    this.#sampleBase(guide.slope!, guide, place, above, false);
+    this.#heap.run.guided(tone, above, out, above, padded(this.#n));
     if (width > MOST_SLICED_COLUMNS || slices > SLICES)
       throw new CoreError("bad_size", `${slices} slices of ${width} cells a row do not fit`);
     const step = width / place.whole.width;
@@ -371,8 +375,7 @@ export class BandMachine {
         const pairs = this.#heap.f32(this.#baseRow + 8 * k * width, 2 * width);
         writeRow(planes.subarray(k * width * height, (k + 1) * width * height), width, height, row, pairs);
       }
-      const tones = this.#plane.tone + 4 * done;
-      this.#heap.run.sampleSlices(this.#baseRow, tones, out + 4 * done, padded(place.width), from, step, width - 1, slices);
+      this.#heap.run.sampleSlices(this.#baseRow, above + 4 * done, out + 4 * done, padded(place.width), from, step, width - 1, slices);
     }
   }
 

@@ -34,6 +34,7 @@ export interface KernelExports {
   /** counts: four histograms, one a lane. */
   histogram(tone: number, n: number, counts: number, bins: number): void;
   sampleRow(table: number, out: number, n: number, from: number, step: number, knots: number): void;
+  guided(tone: number, slope: number, offset: number, out: number, n: number): void;
   sampleSlices(tables: number, tone: number, out: number, n: number, from: number, step: number, knots: number, slices: number): void;
   addLookedUpBy(tone: number, mask: number, out: number, n: number, table: number, knots: number): void;
   mixBy(below: number, above: number, amount: number, out: number, n: number): void;

@@ -328,6 +328,11 @@ describe("spatial steps", () => {
     const [t, rows, o, out, table] = pointers as [number, number, number, number, number];
     heap.run.sampleSlices(rows, t, out, N, -3.2, 0.017, 60, 4);
     expect(largestDifference(heap.f32(out, N), reference.sampleSlices(slices, tone, -3.2, 0.017))).toBeLessThan(1e-5);
+    const slope = noise(32);
+    const at = heap.reserve(4 * N);
+    heap.f32(at, N).set(slope);
+    heap.run.guided(t, at, o, out, N);
+    expect(largestDifference(heap.f32(out, N), reference.guided(tone, slope, offset))).toBeLessThan(ROUNDING);
     heap.run.scaleLookedUp(o, t, N, table, knotsOf(weave));
     expect(largestDifference(heap.f32(o, N), reference.scaleLookedUp(offset, tone, weave))).toBeLessThan(ROUNDING);
   });

@@ -182,6 +182,11 @@ export function sampleRow(table: Float32Array, n: number, from: number, step: nu
   return Float32Array.from({ length: n }, (_, i) => readTable(table, (from + i * step) / knots));
 }
 
+/** slope · tone + offset, kept within 0–1. */
+export function guided(tone: Float32Array, slope: Float32Array, offset: Float32Array): Float32Array {
+  return tone.map((t, i) => clamp01(slope[i]! * t + offset[i]!));
+}
+
 /** Tones' surroundings read between the cells of a row, as in sampleRow, and between the slices their own tones lie between. */
 export function sampleSlices(rows: readonly Float32Array[], tone: Float32Array, from: number, step: number): Float32Array {
   const read = rows.map((row) => sampleRow(row, tone.length, from, step));

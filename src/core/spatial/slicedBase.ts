@@ -1,5 +1,6 @@
-import { fitLongEdge, type Size } from "./areaReduce";
+import { areaReduceRows, fitLongEdge, type Size } from "./areaReduce";
 import { boxBlur } from "./boxBlur";
+import { productOf } from "./products";
 import { toneBase, type Spread, type ToneBase } from "./toneBase";
 
 /**
@@ -10,6 +11,8 @@ export interface SlicedBase extends Size {
   slices: number;
   /** slices · width · height tones. */
   planes: Float32Array;
+  /** What a place is taken for: its tone, or where no edge is near, the mean close around it, so that texture is not taken for edges however strong. */
+  guide: ToneBase;
 }
 
 /**
@@ -41,7 +44,28 @@ export function slicedBase(tone: Float32Array, size: Size, radius: number): Slic
     const own = k / (SLICES - 1);
     for (let i = 0; i < cells; i++) planes[k * cells + i] = (sum[i]! + ITSELF * own) / (count[i]! + ITSELF);
   }
-  return { ...small, slices: SLICES, planes };
+  return { ...small, slices: SLICES, planes, guide: guideOf(tone, size, radius) };
+}
+
+/** The guide's window, as a part of the radius, its standard deviation in cells, and the contrast at which edges begin to hold, in tone. */
+const GUIDE_PART = 0.25;
+const CELLS_IN_GUIDE = 2.5;
+const EDGE_TONE = 0.04;
+
+/** A tone brought to the mean close around it but beside edges. Texture finer than a cell has no edges. Source: He, Sun & Tang (2013), the picture as its own guide. */
+function guideOf(tone: Float32Array, size: Size, radius: number): ToneBase {
+  const sigma = GUIDE_PART * radius;
+  const small = fitLongEdge(size, Math.ceil(CELLS_IN_GUIDE / sigma));
+  const cells = areaReduceRows(tone, 0, size, small, 0, small.height);
+  const blur = (plane: Float32Array) => boxBlur(plane, small, sigma * Math.max(small.width, small.height));
+  const mean = blur(cells);
+  const slope = blur(productOf(cells, cells));
+  for (let i = 0; i < slope.length; i++) {
+    const variance = Math.max(slope[i]! - mean[i]! * mean[i]!, 0);
+    slope[i] = variance / (variance + EDGE_TONE * EDGE_TONE);
+    mean[i] = (1 - slope[i]!) * mean[i]!;
+  }
+  return { ...small, slope: blur(slope), offset: blur(mean) };
 }
 
 /** Tones summed and counted in their cells, shared between the two slices they lie between. */

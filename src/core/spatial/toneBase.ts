@@ -24,8 +24,8 @@ export interface ToneBase extends Size {
 
 /** Standard deviation of the blur in cells: fine enough that reading between cells errs by a fifth of a per cent of a step. */
 const CELLS_IN_RADIUS = 5;
-/** Variance that averaging over a cell, and reading between cells, add to the blur, in cells². */
-const CELL_VARIANCE = 1 / 12 + 1 / 6;
+/** Variance that averaging over a cell adds to the blur, and reading straight between places half a cell apart, in cells². */
+const CELL_VARIANCE = 1 / 12 + 1 / 24;
 
 /**
  * Gathers the surroundings of a whole picture: those of a place are the mean around it, whatever lies there.

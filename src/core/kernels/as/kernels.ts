@@ -348,6 +348,11 @@ export function sampleRow(table: usize, out: usize, n: i32, from: f32, step: f32
   }
 }
 
+export function guided(tone: usize, slope: usize, offset: usize, out: usize, n: i32): void {
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16)
+    v128.store(out + i, clamp01(f32x4.add(f32x4.mul(v128.load(slope + i), v128.load(tone + i)), v128.load(offset + i))));
+}
+
 /**
  * One row of tones read between the cells of a row and between slices: value i at `from` + i · `step` cells and at its own tone. The slices' rows
  * lie one after the other, pair tables of knots + 1.
