@@ -169,3 +169,22 @@ test("burned edges keep the order of the tones of a place, on bare paper and off
     { seed: 162, numRuns: 40 },
   );
 });
+
+test("burned edges leave the tones of zones that are off, and act through a gate", () => {
+  const size = { width: 8, height: 8 };
+  const corner = (pass: Partial<Pass>, zone: number) => {
+    const level = wedge[3 * Math.round((511 * zone) / 10)]!;
+    const stage = Stage.fromLevels(new Uint16Array(3 * 64).fill(level), size, SRGB_SPACE);
+    stage.update(
+      compilePlan(planOf(pass, { kind: "edge-burn", stops: -1, x: 0, y: 0, begins: 0, straight: 1, onPaper: true }, "plain")),
+      undefined,
+    );
+    return 10 * stage.tonesAfter(1)[0]!;
+  };
+  expect(corner({}, 5)).toBeLessThan(4);
+  expect(corner({ zonesOff: [5] }, 5)).toBeCloseTo(5, 1);
+  expect(corner({ zonesOff: [5] }, 7.5)).toBeLessThan(7);
+  const lights = { ...openGate(), from: 8, to: 10, low: 1, high: 0 };
+  expect(corner({ gate: lights }, 5)).toBeCloseTo(5, 1);
+  expect(corner({ gate: lights }, 9.5)).toBeLessThan(9);
+});
