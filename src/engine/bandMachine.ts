@@ -354,7 +354,7 @@ export class BandMachine {
     const step = width / place.whole.width;
     const from = (place.x + 0.5) * step - 0.5;
     for (let done = 0, y = place.y; done < this.#n; done += place.width, y++) {
-      writeRow(plane, width, height, ((y + 0.5) / place.whole.height) * height - 0.5, pairs);
+      writeRow(plane, 0, width, height, ((y + 0.5) / place.whole.height) * height - 0.5, pairs, 0);
       this.#heap.run.sampleRow(this.#baseRow, out + 4 * done, padded(place.width), from, step, width - 1);
     }
   }
@@ -367,14 +367,12 @@ export class BandMachine {
     this.#heap.run.guided(tone, above, out, above, padded(this.#n));
     if (width > MOST_SLICED_COLUMNS || slices > SLICES)
       throw new CoreError("bad_size", `${slices} slices of ${width} cells a row do not fit`);
+    const pairs = this.#heap.f32(this.#baseRow, 2 * slices * width);
     const step = width / place.whole.width;
     const from = (place.x + 0.5) * step - 0.5;
     for (let done = 0, y = place.y; done < this.#n; done += place.width, y++) {
       const row = ((y + 0.5) / place.whole.height) * height - 0.5;
-      for (let k = 0; k < slices; k++) {
-        const pairs = this.#heap.f32(this.#baseRow + 8 * k * width, 2 * width);
-        writeRow(planes.subarray(k * width * height, (k + 1) * width * height), width, height, row, pairs);
-      }
+      for (let k = 0; k < slices; k++) writeRow(planes, k * width * height, width, height, row, pairs, 2 * k * width);
       this.#heap.run.sampleSlices(this.#baseRow, above + 4 * done, out + 4 * done, padded(place.width), from, step, width - 1, slices);
     }
   }
@@ -413,19 +411,19 @@ export class BandMachine {
   }
 }
 
-/** A row between two rows of cells, as pairs for the kernel to read. */
-function writeRow(cells: Float32Array, width: number, height: number, y: number, pairs: Float32Array): void {
+/** A row between two rows of a plane of cells that begins at `first`, as pairs for the kernel to read, from `to` on. */
+function writeRow(cells: Float32Array, first: number, width: number, height: number, y: number, pairs: Float32Array, to: number): void {
   const at = Math.min(Math.max(y, 0), height - 1);
   const upper = Math.floor(at);
   const part = at - upper;
-  const a = upper * width;
-  const b = Math.min(upper + 1, height - 1) * width;
+  const a = first + upper * width;
+  const b = first + Math.min(upper + 1, height - 1) * width;
   let value = cells[a]! + part * (cells[b]! - cells[a]!);
-  for (let x = 0; x < width; x++) {
+  for (let x = 0, k = to; x < width; x++, k += 2) {
     const i = Math.min(x + 1, width - 1);
     const next = cells[a + i]! + part * (cells[b + i]! - cells[a + i]!);
-    pairs[2 * x] = value;
-    pairs[2 * x + 1] = next - value;
+    pairs[k] = value;
+    pairs[k + 1] = next - value;
     value = next;
   }
 }

@@ -63,7 +63,15 @@ export function beyondFrame(boundary: Boundary, { width, height }: Frame, { inne
   let isMoved = false;
   forChains(boundary, (corners, isClosed) => {
     const pieces = shortPieces(corners, way / PARTS, isNear);
-    const faces = closed(pieces, pieces.map(facing), reach);
+    if (!pieces.some(({ x, y }) => isNear(x, y))) return void chains.push(corners);
+    // And what lies within reach of those, along the line.
+    const near = pieces.map(({ x, y }) => borders.some(({ depth }) => depth(x, y) < begins + 3 * reach));
+    const faces = closed(
+      pieces,
+      pieces.map((piece, i) => (near[i] ? facing(piece) : FACING_NONE)),
+      near,
+      reach,
+    );
     const line: number[] = [];
     let before: [number, number] | undefined;
     pieces.forEach((piece, i) => {
@@ -98,17 +106,22 @@ interface Piece {
  * What pieces face, with gaps closed: one between two that face a border, no further along than `reach` to either side, goes with them. A notch of a line along the
  * border would else be drawn out to a slit; where a line turns away from it nothing changes.
  */
-function closed(pieces: readonly Piece[], faces: readonly number[][], reach: number): number[][] {
+function closed(pieces: readonly Piece[], faces: readonly number[][], near: readonly boolean[], reach: number): number[][] {
   const over = (values: readonly number[][], pick: (a: number, b: number) => number) =>
     pieces.map(({ along }, i) => {
+      if (!near[i]) return values[i]!;
       const out = [...values[i]!];
-      for (const step of [-1, 1])
-        for (let k = i + step; pieces[k] && Math.abs(pieces[k]!.along - along) <= reach; k += step)
-          values[k]!.forEach((v, border) => (out[border] = pick(out[border]!, v)));
+      for (const step of [-1, 1]) {
+        for (let k = i + step; pieces[k] && Math.abs(pieces[k]!.along - along) <= reach; k += step) {
+          const other = values[k]!;
+          for (let border = 0; border < out.length; border++) out[border] = pick(out[border]!, other[border]!);
+        }
+      }
       return out;
     });
-  return faces.some((face) => face.some((v) => v > 0)) ? over(over(faces, Math.max), Math.min) : [...faces];
+  return over(over(faces, Math.max), Math.min);
 }
+const FACING_NONE = [0, 0, 0, 0];
 
 /** From a corner carried one way to the same corner carried another, around the outer corner of both. */
 function pushJoin(line: number[], x: number, y: number, [ax, ay]: [number, number], [bx, by]: [number, number], isJoin: boolean): void {

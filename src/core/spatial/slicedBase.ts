@@ -22,6 +22,8 @@ export interface SlicedBase extends Size {
 export const SLICES = 10;
 /** Standard deviation of the window in cells. */
 const CELLS_IN_RADIUS = 3.5;
+/** Long edge of the picture that tones are gathered from, in pixels: ten to the finest window's radius. */
+const GATHER_EDGE = 640;
 /** Where nothing lies around that is like a tone, it stands for itself. */
 const ITSELF = 1e-4;
 
@@ -35,7 +37,9 @@ const ITSELF = 1e-4;
 export function slicedBase(tone: Float32Array, size: Size, radius: number): SlicedBase {
   const small = fitLongEdge(size, Math.ceil(CELLS_IN_RADIUS / radius));
   const cells = small.width * small.height;
-  const [sums, counts] = splat(tone, size, small);
+  const middle = fitLongEdge(size, GATHER_EDGE);
+  const gathered = middle.width < size.width ? areaReduceRows(tone, 0, size, middle, 0, middle.height) : tone;
+  const [sums, counts] = splat(gathered, middle, small);
   const planes = new Float32Array(SLICES * cells);
   const sigma = radius * Math.max(small.width, small.height);
   for (let k = 0; k < SLICES; k++) {
@@ -44,12 +48,12 @@ export function slicedBase(tone: Float32Array, size: Size, radius: number): Slic
     const own = k / (SLICES - 1);
     for (let i = 0; i < cells; i++) planes[k * cells + i] = (sum[i]! + ITSELF * own) / (count[i]! + ITSELF);
   }
-  return { ...small, slices: SLICES, planes, guide: guideOf(tone, size, radius) };
+  return { ...small, slices: SLICES, planes, guide: guideOf(gathered, middle, radius) };
 }
 
 /** The guide's window, as a part of the radius, its standard deviation in cells, and the contrast at which edges begin to hold, in tone. */
 const GUIDE_PART = 0.25;
-const CELLS_IN_GUIDE = 2.5;
+const CELLS_IN_GUIDE = 2;
 const EDGE_TONE = 0.04;
 
 /** A tone brought to the mean close around it but beside edges. Texture finer than a cell has no edges. Source: He, Sun & Tang (2013), the picture as its own guide. */
