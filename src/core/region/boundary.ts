@@ -223,7 +223,7 @@ function partBetween(path: Float64Array, from: Place, to: Place): number[] {
   return corners;
 }
 
-/** Which side of a part the inside lies on: 1 to the right of its way, −1 to the left, 0 where both sides are inside or neither. */
+/** Which side of a part is the inside: to the right of its way 1, to the left −1, where both are or neither 0. */
 function insideOf(part: readonly number[], path: Float64Array): number {
   let [longest, at] = [0, 0];
   for (let i = 0; i + 3 < part.length; i += 2) {
