@@ -4,7 +4,8 @@ import { packPath } from "@/core/brush/stroke";
 import { SRGB_CURVE, toLinear, srgbEncode } from "@/core/colour/transferCurve";
 import { luminanceToTone, toneToLuminance } from "@/core/colour/lstar";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
-import { restingExposure, type ExposureSettings } from "@/core/exposure/exposure";
+import { exposedZone, restingExposure, type ExposureSettings } from "@/core/exposure/exposure";
+import { orderedStops } from "@/core/exposure/orderedStops";
 import { openGate, type Gate } from "@/core/gate/gate";
 import { READY_GATES } from "@/core/gate/readyGates";
 import { compilePlan } from "@/core/plan/compilePlan";
@@ -187,4 +188,23 @@ test("burned edges leave the tones of zones that are off, and act through a gate
   const lights = { ...openGate(), from: 8, to: 10, low: 1, high: 0 };
   expect(corner({ gate: lights }, 5)).toBeCloseTo(5, 1);
   expect(corner({ gate: lights }, 9.5)).toBeLessThan(9);
+});
+
+test("stops by zone are let through by a mask as all others are", () => {
+  const zones = Array<number>(11).fill(0).with(5, 0.6);
+  const through = (density: number) => printed(planOf({}, exposure({ zones, endsHeld: false }), "masked", density));
+  const middle = entering.findIndex((zone) => zone >= 5);
+  for (const density of [1, 0.5, 0.2]) expect(through(density)[middle]).toBeCloseTo(exposedZone(entering[middle]!, density * 0.6), 2);
+});
+
+test("on bare paper the law is that of log light: the lightest tones may not be drawn past one another there", () => {
+  const { reaching } = orderedStops(1000, { share: (t) => (t > 0.97 ? 1 : t < 0.93 ? 0 : (t - 0.93) / 0.04), onPaper: true });
+  const stops = reaching(-2);
+  let before = -1;
+  stops.forEach((stop, k) => {
+    const lit = toneToLuminance(k / 1000) * 2 ** stop;
+    expect(lit).toBeGreaterThanOrEqual(before - 1e-9);
+    before = lit;
+  });
+  expect(stops.at(-1)).toBeLessThan(-0.05);
 });
