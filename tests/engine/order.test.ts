@@ -208,3 +208,9 @@ test("on bare paper the law is that of log light: the lightest tones may not be 
   });
   expect(stops.at(-1)).toBeLessThan(-0.05);
 });
+
+test("what is painted and what is given flat add up, at the strength of the pass", () => {
+  const strokes = [{ ...everywhere, burns: false, ceiling: 1 }];
+  const both = printed(planOf({ strength: 0.5 }, exposure({ flat: -0.4, endsHeld: false, strokes }), "plain"));
+  both.forEach((zone, x) => expect(Math.abs(zone - exposedZone(entering[x]!, 0.5 * (1 - 0.4)))).toBeLessThan(2e-3));
+});

@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { addHueKnot, hueCurve, hueName, LEAST_HUE_GAP, MOST_HUE_KNOTS, moveHueKnot, removeHueKnot, type HueKnot } from "./hueCurve";
-import { CHANNELS, LUMINANCE_WEIGHTS, setWeight, weightSum } from "./weights";
+import { IDENTITY3 } from "../colour/matrix3";
+import { CHANNELS, LUMINANCE_WEIGHTS, setWeight, staysWithin, weightSum } from "./weights";
 
 describe("weights with the sum held", () => {
   test("the others give way in equal shares", () => {
@@ -104,4 +105,12 @@ describe("knots", () => {
     expect(removeHueKnot(knots, 0)).toEqual([knots[1]]);
   });
   test("hues have plain names", () => expect([20, 90, 140, 262, 359].map(hueName)).toEqual(["red", "ochre", "green", "blue", "pink"]));
+});
+
+test("a mix stays within black and white for certain only where no weight and no colour of the source can leave them", () => {
+  const wide = [1.5, -0.4, -0.1, -0.15, 1.2, -0.05, 0.02, -0.12, 1.1] as const;
+  expect(staysWithin(LUMINANCE_WEIGHTS, IDENTITY3)).toBe(true);
+  expect(staysWithin(LUMINANCE_WEIGHTS, wide)).toBe(false);
+  expect(staysWithin({ red: 0.5, green: 0.6, blue: 0 }, IDENTITY3)).toBe(false);
+  expect(staysWithin({ red: 1.2, green: -0.2, blue: 0 }, IDENTITY3)).toBe(false);
 });
