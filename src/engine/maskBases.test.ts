@@ -46,3 +46,25 @@ test.each([
   expect(alone[30 * size.width + 40]).toBeGreaterThan(0.9);
   expect(together[30 * size.width + 40]).toBeGreaterThan(0.9);
 });
+
+test("a region softened near the frame is softened towards the picture, and full to the frame", () => {
+  const analysis = picture();
+  // Its edge lies farther from the frame than its feather, but not than its feather and the blur.
+  const oval = {
+    id: "o",
+    combine: "add",
+    kind: "oval",
+    x: 0.5,
+    y: 1 / 3,
+    across: 0.3,
+    down: 0.29,
+    turnDeg: 0,
+    inner: 0.01,
+    outer: 0.01,
+  } as const;
+  const softened: Region = { ...region, shapes: [oval], soften: 0.03 };
+  const bases = gatherMaskBases([maskOf(softened)], analysis, new Map());
+  const plane = layBase(bases.get(regionKey(softened)!)!, wholeGrid(size), undefined);
+  expect(plane[120]).toBeGreaterThan(0.95);
+  expect(plane[80 * size.width + 20]).toBeLessThan(0.1);
+});
