@@ -175,38 +175,21 @@ describe("at an edge a pixel gets as much as the shape covers of it", () => {
     { width: 320, height: 213 },
   ];
   const hard = { inner: 0, outer: 0 };
+  const ZIGZAG: [number, number][] = [
+    [0.1, 0.1],
+    [0.9, 0.15],
+    [0.55, 0.3],
+    [0.8, 0.6],
+    [0.2, 0.5],
+  ];
   const shapes: [string, DrawnShape][] = [
     ["oval", { id: "o", combine: "add", kind: "oval", x: 0.5, y: 0.33, across: 0.3, down: 0.2, turnDeg: 20, ...hard }],
     [
       "oval, a hair soft",
       { id: "o", combine: "add", kind: "oval", x: 0.5, y: 0.33, across: 0.3, down: 0.2, turnDeg: 20, inner: 0.0005, outer: 0.0005 },
     ],
-    [
-      "outline",
-      outline(
-        [
-          [0.1, 0.1],
-          [0.9, 0.15],
-          [0.55, 0.3],
-          [0.8, 0.6],
-          [0.2, 0.5],
-        ],
-        hard,
-      ),
-    ],
-    [
-      "outline, a few pixels soft",
-      outline(
-        [
-          [0.1, 0.1],
-          [0.9, 0.15],
-          [0.55, 0.3],
-          [0.8, 0.6],
-          [0.2, 0.5],
-        ],
-        { inner: 0.002, outer: 0.003 },
-      ),
-    ],
+    ["outline", outline(ZIGZAG, hard)],
+    ["outline, a few pixels soft", outline(ZIGZAG, { inner: 0.002, outer: 0.003 })],
     [
       "sliver",
       outline(
