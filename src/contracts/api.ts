@@ -114,5 +114,7 @@ export const LevelRequest = z.object({
   y: z.coerce.number().int().min(0),
   width: z.coerce.number().int().min(1).max(4096),
   height: z.coerce.number().int().min(1).max(4096),
+  /** The levels, or the packed grain of the same pixels. */
+  of: z.enum(["levels", "grain"]).default("levels"),
 });
 export type LevelRequest = z.infer<typeof LevelRequest>;

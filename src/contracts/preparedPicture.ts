@@ -32,6 +32,8 @@ export const PreparedLevel = z.object({
   space: Space,
   /** Its long edge over the full picture's. */
   scale: z.number().positive(),
+  /** Whether it tells the grain of its pixels too. */
+  hasGrain: z.boolean(),
 });
 export type PreparedLevel = z.infer<typeof PreparedLevel>;
 

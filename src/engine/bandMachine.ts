@@ -203,6 +203,14 @@ export class BandMachine {
     run.lookUp(p.tone, p.tone, n, this.#toneTable, LUMINANCE_KNOTS);
   }
 
+  /** tone → the tone of its light and that of other tones, whose share is given: `n` of them, from places in whole planes. */
+  meanLight(other: Float32Array, share: Float32Array, otherFrom: number, shareFrom: number, n: number): void {
+    const { tone, above, mask } = this.#plane;
+    this.put("above", other, otherFrom, otherFrom + n);
+    this.put("mask", share, shareFrom, shareFrom + n);
+    this.#heap.run.meanLight(tone, above, mask, tone, padded(n));
+  }
+
   /** tone → tone + table(tone), for one table after the other. */
   applyTables(tables: readonly Float32Array[]): void {
     const { tone } = this.#plane;

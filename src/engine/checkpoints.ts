@@ -35,6 +35,8 @@ export function passPainted(before: StepKeys, { mixKey, passes }: StepKeys): num
 interface Checkpoint {
   key: string;
   tone: Float32Array;
+  /** One tone a pixel, where `tone` holds two. */
+  mean: Float32Array | undefined;
   histogram: Uint32Array | undefined;
 }
 
@@ -77,7 +79,7 @@ export class Checkpoints {
     }
     const fresh = new Set([...kept].filter((step) => !this.#kept.has(step)));
     for (const step of fresh)
-      this.#kept.set(step, { key: keys.steps[step]!, tone: this.#spare.pop() ?? this.#plane(), histogram: undefined });
+      this.#kept.set(step, { key: keys.steps[step]!, tone: this.#spare.pop() ?? this.#plane(), mean: undefined, histogram: undefined });
     this.#spare.length = Math.min(this.#spare.length, MOST_SPARE);
     return fresh;
   }
@@ -85,7 +87,7 @@ export class Checkpoints {
   /** Takes those after a step over as they are, for tones that differ in a part only; returns their steps. */
   carryOver(keys: StepKeys, after: number): Set<number> {
     const carried = [...this.#kept].filter(([step]) => step > after);
-    for (const [step, checkpoint] of carried) Object.assign(checkpoint, { key: keys.steps[step]!, histogram: undefined });
+    for (const [step, checkpoint] of carried) Object.assign(checkpoint, { key: keys.steps[step]!, mean: undefined, histogram: undefined });
     return new Set(carried.map(([step]) => step));
   }
 

@@ -2,7 +2,7 @@ import { layStrokes } from "@/core/brush/layStrokes";
 import { luminanceToTone } from "@/core/colour/lstar";
 import { gateShare, hueShare, type Gate } from "@/core/gate/gate";
 import { pairTable } from "@/core/kernels/pairTable";
-import { readTable } from "@/core/kernels/reference";
+import { readTable, type Planes } from "@/core/kernels/reference";
 import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
 import type { CompiledMask } from "@/core/plan/compilePlan";
 import { combineShapes, finishRegion } from "@/core/region/combineShapes";
@@ -15,10 +15,7 @@ import { LAST_ZONE } from "@/core/zones/zone";
 import { gateKey, likenessKey, regionKey, type MaskBases } from "./maskKeys";
 
 /** The part of a picture a mask is laid over: linear colour, and what is only made when it is asked for. */
-export interface MaskPicture {
-  red: Float32Array;
-  green: Float32Array;
-  blue: Float32Array;
+export interface MaskPicture extends Planes {
   /** The mixed tone. */
   mixed(): Float32Array;
   /** Hue in turns, and how far a place is coloured, 0–1. */

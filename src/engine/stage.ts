@@ -1,10 +1,13 @@
 import type { CompiledMask, CompiledPass, CompiledPlan } from "@/core/plan/compilePlan";
 import { linearP3ToOklab, oklabToLch } from "@/core/colour/oklab";
-import type { Matrix3 } from "@/core/colour/matrix3";
+import { apply3, IDENTITY3, type Matrix3 } from "@/core/colour/matrix3";
 import type { SourceSpace } from "@/core/colour/sourceSpace";
+import { grainOf, momentsOf, reduceMoments, type Grain } from "@/core/grain/grain";
+import { unpackGrain } from "@/core/grain/packedGrain";
 import type { Planes } from "@/core/kernels/reference";
+import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
 import { gridOf } from "@/core/region/grid";
-import { areaReduceRows, fitLongEdge, type Size } from "@/core/spatial/areaReduce";
+import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { surroundingsOf } from "@/core/spatial/slicedBase";
 import { ditherRow, NO_DITHER } from "@/core/view/dither";
 import { drawScreens } from "@/core/view/screens";
@@ -15,10 +18,10 @@ import { Checkpoints, keysAfter, NO_KEYS, passPainted, type StepKeys } from "./c
 import { FUSED_KNOTS, TableFuser } from "./fuseTables";
 import { rowsSince, type GrownPlane, type Rows } from "./grownPlane";
 import { ANALYSIS_EDGE, gateBase, type Analysis } from "./maskBases";
-import { isGatheredOnTheWay, isReadOnTheWay, needsBases, type MaskBases } from "./maskKeys";
-import { gateTableOf, type MaskPicture } from "./maskPlane";
+import { isGatheredOnTheWay, needsBases, type MaskBases } from "./maskKeys";
+import { type MaskPicture } from "./maskPlane";
 import { gathers, NO_HAND, runsOf, sweepsOf, type Hand, type Run } from "./runs";
-import { StageMasks, type ShownMask } from "./stageMasks";
+import { StageMasks, type Part, type ShownMask } from "./stageMasks";
 import type { PointReading, Showing, StageHistograms, StagePlace, StopsOf } from "./stageTypes";
 
 /** Tones are read from the mean of a square this many pixels to each side. */
@@ -28,19 +31,24 @@ const CHANGE_GAIN = 2;
 /** How far a painted stop lies from mid grey where the map is shown alone: half a stop is three quarters of a zone. */
 const MAP_GAIN = 0.15;
 const COLOURS = ["red", "green", "blue"] as const;
+/** What of a pixel is rendered by itself: the two its grain stands for, or the whole. */
+const GRAIN_PARTS: readonly Part[] = ["darker", "lighter"];
+const WHOLE: readonly Part[] = [undefined];
 
 /**
  * A picture, or a part of one, held ready for quick re-rendering: linear colour once decoded, and the
  * tones around the passes in hand and before every spatial step, so that a move under the hand runs from there on.
  *
+ * A picture that was reduced is rendered twice where it has grain, once for each of the two tones that stand for what is inside a
+ * pixel, and shown as the mean of their light. Tones are then held in planes of twice the pixels, the darker before the lighter.
+ *
  * Memory  12 bytes a pixel for colour, 8 more once hues are moved, 4 for each checkpoint: at most four and one for each pass that
- *         gathers; masks and their shapes up to a fixed size.
+ *         gathers; with grain 40, 16 and 12; masks and their shapes up to a fixed size.
  */
 export class Stage {
-  readonly #red: Float32Array;
-  readonly #green: Float32Array;
-  readonly #blue: Float32Array;
-  #hues: { hue: Float32Array; fade: Float32Array } | undefined;
+  readonly #colour: Planes;
+  readonly #grain: Grain | undefined;
+  readonly #hues = new Map<Part, Hues>();
   readonly #machine: BandMachine;
   readonly #rowsInBand: number;
   readonly #place: StagePlace;
@@ -62,39 +70,46 @@ export class Stage {
     planes: Planes,
     readonly size: Size,
     readonly toP3: Matrix3,
-    place?: StagePlace,
+    { place, grain }: { place?: StagePlace | undefined; grain?: Grain | undefined } = {},
   ) {
-    this.#red = planes.red;
-    this.#green = planes.green;
-    this.#blue = planes.blue;
-    this.#checkpoints = new Checkpoints(planes.red.length);
+    this.#colour = planes;
+    this.#grain = grain;
+    this.#checkpoints = new Checkpoints(planes.red.length * (grain ? 2 : 1));
     this.#place = place ?? { x: 0, y: 0, whole: size };
-    this.#masks = new StageMasks(gridOf(size, this.#place.x, this.#place.y, this.#place.whole), this.#maskPicture(), (plan) =>
-      this.#analysed(plan),
+    this.#masks = new StageMasks(
+      gridOf(size, this.#place.x, this.#place.y, this.#place.whole),
+      (part) => this.#maskPicture(part),
+      (plan) => this.#analysed(plan),
     );
     this.#rowsInBand = Math.min(Math.max(1, Math.floor(BAND_PIXELS / size.width)), size.height);
     this.#machine = new BandMachine(this.#rowsInBand * size.width, FUSED_KNOTS);
     this.#machine.setGamut(toP3);
   }
 
-  /** A stage from stored levels: interleaved RGB, row after row. `place` where they are a part of a picture. */
-  static fromLevels(levels: Uint8Array | Uint16Array, size: Size, space: SourceSpace, place?: StagePlace): Stage {
-    const pixels = size.width * size.height;
-    const planes = { red: new Float32Array(pixels), green: new Float32Array(pixels), blue: new Float32Array(pixels) };
-    const stage = new Stage(planes, size, space.toP3, place);
-    const machine = stage.#machine;
-    machine.setSpace(space, levels instanceof Uint8Array ? 8 : 16);
-    stage.#forBands((from, to) => {
-      machine.decode(levels.subarray(3 * from, 3 * to));
-      for (const name of COLOURS) machine.take(name, planes[name], from);
-    });
-    return stage;
+  /** A stage from stored levels: interleaved RGB, row after row. `place` where they are a part of a picture; `grain`, packed, where they were reduced. */
+  static fromLevels(
+    levels: Uint8Array | Uint16Array,
+    size: Size,
+    space: SourceSpace,
+    { place, grain }: { place?: StagePlace | undefined; grain?: Uint32Array | undefined } = {},
+  ): Stage {
+    const decoder = new BandMachine(size.width, 1);
+    decoder.setSpace(grain ? { ...space, toP3: IDENTITY3 } : space, levels instanceof Uint8Array ? 8 : 16);
+    const colour = emptyPlanes(size.width * size.height);
+    for (let from = 0; from < colour.red.length; from += size.width) {
+      decoder.decode(levels.subarray(3 * from, 3 * (from + size.width)));
+      for (const name of COLOURS) decoder.take(name, colour[name], from);
+    }
+    if (!grain) return new Stage(colour, size, space.toP3, { place });
+    const own = unpackGrain(colour, grain);
+    for (const planes of own ? [own.darker, own.lighter, colour] : [colour]) throughMatrix(planes, space.toP3);
+    return new Stage(colour, size, space.toP3, { place, grain: own });
   }
 
-  /** The same picture smaller, area-averaged in linear light. Of whole pictures only. */
+  /** The same picture smaller, area-averaged in linear light; what lies inside its pixels is their grain. Of whole pictures only. */
   reducedTo(size: Size): Stage {
-    const reduce = (plane: Float32Array) => areaReduceRows(plane, 0, this.size, size, 0, size.height);
-    return new Stage({ red: reduce(this.#red), green: reduce(this.#green), blue: reduce(this.#blue) }, size, this.toP3);
+    const moments = reduceMoments(momentsOf(this.#colour, LUMINANCE_WEIGHTS, this.#grain), 0, this.size, size, 0, size.height);
+    return new Stage(moments, size, this.toP3, { grain: grainOf(moments, LUMINANCE_WEIGHTS) });
   }
 
   /**
@@ -122,7 +137,7 @@ export class Stage {
     if (showing.of === "change") this.#showChange(rgba, showing.dithered);
     if (showing.of === "mask") this.#showPlane(rgba, this.shownMask(showing.mask!, bases), showing.dithered);
     if (showing.of === "exposure") this.#showPlane(rgba, this.#stopsMap(showing.exposed), showing.dithered);
-    if (showing.screens && showing.of === "print") drawScreens(rgba, this.#toneAt(plan.passes.length), this.size.width);
+    if (showing.screens && showing.of === "print") drawScreens(rgba, this.tonesAfter(plan.passes.length), this.size.width);
     return new Uint8ClampedArray(rgba.buffer);
   }
 
@@ -134,7 +149,15 @@ export class Stage {
 
   /** The tones after a step of the plan rendered last that was kept: around the passes in hand, and in the end. Not to be changed. */
   tonesAfter(step: number): Float32Array {
-    return this.#toneAt(step);
+    const checkpoint = this.#checkpoints.at(step);
+    if (!this.#grain) return checkpoint.tone;
+    if (checkpoint.mean) return checkpoint.mean;
+    const mean = (checkpoint.mean = new Float32Array(this.#colour.red.length));
+    this.#forBands((first, end) => {
+      this.#putMean(checkpoint.tone, first, end);
+      this.#machine.take("tone", mean, first);
+    });
+    return mean;
   }
 
   /** What a part of this picture needs to render the plan rendered last as the whole does. */
@@ -146,7 +169,7 @@ export class Stage {
   basesToShow({ mask }: ShownMask, step: number): Bases {
     const { steps, masks } = this.bases();
     if (!mask) return { steps, masks };
-    const gate = isGatheredOnTheWay(mask.gate) ? gateBase(mask.gate, this.#toneAt(step), this.size) : undefined;
+    const gate = isGatheredOnTheWay(mask.gate) ? gateBase(mask.gate, this.tonesAfter(step), this.size) : undefined;
     const surroundings = steps.get(step)?.surroundings;
     return {
       steps: new Map([...steps, [step, { surroundings, gate }]]),
@@ -157,7 +180,7 @@ export class Stage {
   /** A mask with all it depends on, on the plan rendered last: 0–1 for each pixel. */
   shownMask(shown: ShownMask, given?: Bases): Float32Array {
     const { first } = this.#hand;
-    return this.#masks.shown(shown, this.#toneAt(first), given?.masks, given?.steps.get(first)?.gate);
+    return this.#masks.shown(shown, this.tonesAfter(first), given?.masks, given?.steps.get(first)?.gate);
   }
 
   /** A mask on the plan rendered last, as far as place and original tell it. Not to be changed. */
@@ -165,8 +188,26 @@ export class Stage {
     return this.#masks.mask(mask);
   }
 
-  #maskPicture(): MaskPicture {
-    return { red: this.#red, green: this.#green, blue: this.#blue, mixed: () => this.#toneAt(0), hues: () => this.#findHues() };
+  #maskPicture(part?: Part): MaskPicture {
+    return {
+      ...this.#colourOf(part),
+      mixed: () => (part ? this.#partOf(this.#tonesOf(0), part) : this.tonesAfter(0)),
+      hues: () => this.#findHues(part),
+    };
+  }
+
+  #colourOf(part: Part): Planes {
+    return part ? this.#grain![part] : this.#colour;
+  }
+
+  /** Where a part of the pixels begins in a plane of tones. */
+  #offsetOf(part: Part): number {
+    return part === "lighter" ? this.#colour.red.length : 0;
+  }
+
+  #partOf(tones: Float32Array, part: Part): Float32Array {
+    const from = this.#offsetOf(part);
+    return tones.subarray(from, from + this.#colour.red.length);
   }
 
   /** The whole picture small, mixed by a plan. */
@@ -181,7 +222,7 @@ export class Stage {
     this.#plan = plan;
     this.#hand = hand;
     this.#machine.setMix(plan);
-    if (this.#machine.movesHues) this.#findHues();
+    if (this.#machine.movesHues) this.#parts.forEach((part) => this.#findHues(part));
     return this.#machine;
   }
 
@@ -213,7 +254,7 @@ export class Stage {
       isMasked ? new Set([0, ...barriers]) : barriers,
       start,
     ).forEach((sweep, i, sweeps) => {
-      const source = i === 0 && start === undefined ? undefined : this.#toneAt(sweep[0]?.from ?? start!);
+      const source = i === 0 && start === undefined ? undefined : this.#tonesOf(sweep[0]?.from ?? start!);
       if (source && isMasked) masks ??= this.#masks.gather();
       const laid = sweep.map((run) => this.#layRun(plan, run, given, masks));
       this.#sweep(laid, source, fresh, i === sweeps.length - 1 ? useBand : undefined);
@@ -226,7 +267,7 @@ export class Stage {
     const laid = runs.filter(({ from }) => from >= pass).map((run) => this.#layRun(plan, run, given, given?.masks));
     const rows = laid[0]?.painted && rowsSince(laid[0].painted, earlier);
     if (!rows) return false;
-    this.#sweep(laid, this.#toneAt(pass), this.#checkpoints.carryOver(this.#keys, pass), useBand, rows);
+    this.#sweep(laid, this.#tonesOf(pass), this.#checkpoints.carryOver(this.#keys, pass), useBand, rows);
     return true;
   }
 
@@ -239,11 +280,16 @@ export class Stage {
     if (painted) this.#exposed.set(run.from, painted.version);
     return {
       ...run,
-      plane: mask && this.#masks.mask(mask, masks),
+      planes: mask && this.#parts.map((part) => this.#masks.mask(mask, masks, part)),
       added: mask && this.#masks.repair(mask, masks),
       base,
       painted,
     };
+  }
+
+  /** What of the picture's pixels is rendered by itself. */
+  get #parts(): readonly Part[] {
+    return this.#grain ? GRAIN_PARTS : WHOLE;
   }
 
   /** The stops a pass gives to places; undefined where it gives none. Not to be changed. */
@@ -254,7 +300,7 @@ export class Stage {
   /** Stops as tones around mid grey. */
   #stopsMap(exposed: StopsOf | undefined): Float32Array {
     const stops = exposed && this.stops(exposed);
-    const map = new Float32Array(this.#red.length).fill(0.5);
+    const map = new Float32Array(this.#colour.red.length).fill(0.5);
     if (stops) for (let i = 0; i < map.length; i++) map[i] = Math.min(Math.max(0.5 + MAP_GAIN * stops[i]!, 0), 1);
     return map;
   }
@@ -281,35 +327,60 @@ export class Stage {
    * some rows changed, the other bands stay as they are.
    */
   #sweep(runs: readonly LaidRun[], source: Float32Array | undefined, fresh: ReadonlySet<number>, useBand?: UseBand, changed?: Rows): void {
-    const machine = this.#machine;
-    const keep = (step: number, first: number) => fresh.has(step) && machine.take("tone", this.#toneAt(step), first);
+    const finish: UseBand = (first, end, y, rows) => {
+      if (!useBand) return;
+      if (this.#grain) this.#putMean(this.#tonesOf(this.#plan!.passes.length), first, end);
+      useBand(first, end, y, rows);
+    };
     this.#forBands((first, end, y, rows) => {
       if (changed && (changed.to <= y || changed.from >= y + rows)) {
-        if (useBand) machine.put("tone", this.#toneAt(this.#plan!.passes.length), first, end);
-        return useBand?.(first, end, y, rows);
+        if (!this.#grain) this.#machine.put("tone", this.#tonesOf(this.#plan!.passes.length), first, end);
+        return finish(first, end, y, rows);
       }
-      if (source) machine.put("tone", source, first, end);
-      else {
-        this.#mixBand(first, end);
-        keep(0, first);
-      }
-      for (const { to, plane, added, base, painted, ...run } of runs) {
-        if (plane) machine.put("mask", plane, first, end);
-        if (painted) machine.put("stops", painted.plane, first, end);
-        applyRun(machine, run, { base, added, first, isPainted: !!painted }, this.#bandPlace(y));
-        keep(to, first);
-      }
-      useBand?.(first, end, y, rows);
+      this.#parts.forEach((part, i) => this.#sweepPart(runs, source, fresh, { first, end, y }, part, i));
+      finish(first, end, y, rows);
     });
+  }
+
+  #sweepPart(
+    runs: readonly LaidRun[],
+    source: Float32Array | undefined,
+    fresh: ReadonlySet<number>,
+    { first, end, y }: { first: number; end: number; y: number },
+    part: Part,
+    index: number,
+  ): void {
+    const machine = this.#machine;
+    const at = first + this.#offsetOf(part);
+    const keep = (step: number) => fresh.has(step) && machine.take("tone", this.#tonesOf(step), at);
+    if (source) machine.put("tone", source, at, at + end - first);
+    else {
+      this.#mixBand(first, end, part);
+      keep(0);
+    }
+    for (const { to, planes, added, base, painted, ...run } of runs) {
+      if (planes) machine.put("mask", planes[index]!, first, end);
+      if (painted) machine.put("stops", painted.plane, first, end);
+      applyRun(machine, run, { base, added, first, isPainted: !!painted }, this.#bandPlace(y));
+      keep(to);
+    }
+  }
+
+  /** Puts the mean light of the two tones of each pixel into the machine. */
+  #putMean(tones: Float32Array, first: number, end: number): void {
+    const { length } = this.#colour.red;
+    this.#machine.put("tone", tones, first, end);
+    this.#machine.meanLight(tones, this.#grain!.share, first + length, first, end - first);
   }
 
   /** What a run needs of the whole of what enters it, gathered anew only where something before it changed. */
   #gather({ from, spatial, mask }: Run): StepBase {
-    const { key, tone } = this.#checkpoints.at(from);
+    const { key } = this.#checkpoints.at(from);
     const gate = isGatheredOnTheWay(mask?.gate) ? mask.gate : undefined;
     const wanted = JSON.stringify([key, spatial?.spread, gate]);
     const known = this.#bases.get(from);
     if (known?.key === wanted) return known.base;
+    const tone = this.tonesAfter(from);
     const base = {
       surroundings: spatial && surroundingsOf(tone, this.size, spatial.spread),
       gate: gate && gateBase(gate, tone, this.size),
@@ -323,7 +394,8 @@ export class Stage {
     return { x, y: top + y, width: this.size.width, whole };
   }
 
-  #toneAt(step: number): Float32Array {
+  /** Tones after a step, part by part. */
+  #tonesOf(step: number): Float32Array {
     return this.#checkpoints.at(step).tone;
   }
 
@@ -338,7 +410,7 @@ export class Stage {
   readPoint(x: number, y: number): PointReading | undefined {
     if (!this.#plan) return undefined;
     const mean = (plane: Float32Array) => this.#meanAround(plane, x, y);
-    const tone = (step: number) => mean(this.#toneAt(step));
+    const tone = (step: number) => mean(this.tonesAfter(step));
     const { first, end } = this.#hand;
     return {
       entering: tone(first),
@@ -346,56 +418,22 @@ export class Stage {
       finished: tone(this.#plan.passes.length),
       painted: this.#stopsAt(x, y),
       masked: this.#maskAt(x, y),
-      ...oklabToLch(linearP3ToOklab([mean(this.#red), mean(this.#green), mean(this.#blue)])),
+      ...oklabToLch(linearP3ToOklab([mean(this.#colour.red), mean(this.#colour.green), mean(this.#colour.blue)])),
     };
   }
 
-  /** What each pass of a plan adds to the tones: as many planes as passes. Keeps nothing; for small stages. */
+  /** What each pass of a plan adds to the tones: as many planes as passes. For small stages. */
   changes(plan: CompiledPlan): Float32Array[] {
-    this.update({ ...plan, passes: [] }, undefined);
-    this.#masks.follow(plan, this.#keys.steps[0]!);
-    const masks = this.#masks.gather();
-    let before = this.#toneAt(0);
-    return plan.passes.map((pass) => {
-      if (!pass.step) return new Float32Array(before.length);
-      const after = this.#applied(pass, before, masks);
-      const change = after.map((tone, i) => tone - before[i]!);
-      before = after;
-      return change;
+    const tones = Array.from({ length: plan.passes.length + 1 }, (_, end) => {
+      this.update({ ...plan, passes: plan.passes.slice(0, end) }, undefined);
+      return this.tonesAfter(end).slice();
     });
-  }
-
-  #applied({ id, step, mask }: CompiledPass, tone: Float32Array, masks: MaskBases): Float32Array {
-    const out = new Float32Array(tone.length);
-    const spatial = step?.kind === "spatial" ? step : undefined;
-    const tables = step?.kind === "tone" ? [step.table] : [];
-    const exposure = step?.kind === "exposure" ? step : undefined;
-    const painted = exposure && this.#masks.stops(id, exposure.move);
-    const plane = mask && this.#masks.mask(mask, masks);
-    const added = mask && this.#masks.repair(mask, masks);
-    const gateTable = isReadOnTheWay(mask?.gate) ? gateTableOf(mask.gate) : undefined;
-    const base: StepBase = {
-      surroundings: spatial && surroundingsOf(tone, this.size, spatial.spread),
-      gate: isGatheredOnTheWay(mask?.gate) ? gateBase(mask.gate, tone, this.size) : undefined,
-    };
-    this.#forBands((first, end, y) => {
-      this.#machine.put("tone", tone, first, end);
-      if (plane) this.#machine.put("mask", plane, first, end);
-      if (painted) this.#machine.put("stops", painted.plane, first, end);
-      applyRun(
-        this.#machine,
-        { spatial, exposure, tables, mask, gateTable },
-        { base, added, first, isPainted: !!painted },
-        this.#bandPlace(y),
-      );
-      this.#machine.take("tone", out, first);
-    });
-    return out;
+    return plan.passes.map((_, i) => tones[i + 1]!.map((tone, k) => tone - tones[i]![k]!));
   }
 
   /** How much of the picture holds each hue: `bins` sums over the turn, weighted by how coloured a pixel is. */
   hueShares(bins: number): Float32Array {
-    const { hue, fade } = this.#findHues();
+    const { hue, fade } = this.#findHues(undefined);
     const shares = new Float32Array(bins);
     for (let i = 0; i < hue.length; i++) {
       const bin = Math.min(Math.floor(hue[i]! * bins), bins - 1);
@@ -412,39 +450,43 @@ export class Stage {
     }
   }
 
-  #putColour(from: number, to: number): void {
-    this.#machine.put("red", this.#red, from, to);
-    this.#machine.put("green", this.#green, from, to);
-    this.#machine.put("blue", this.#blue, from, to);
+  #putColour(from: number, to: number, part?: Part): void {
+    const colour = this.#colourOf(part);
+    for (const name of COLOURS) this.#machine.put(name, colour[name], from, to);
   }
 
-  #mixBand(from: number, to: number): void {
-    this.#putColour(from, to);
-    if (this.#hues && this.#machine.movesHues) {
-      this.#machine.put("hue", this.#hues.hue, from, to);
-      this.#machine.put("fade", this.#hues.fade, from, to);
+  #mixBand(from: number, to: number, part: Part): void {
+    this.#putColour(from, to, part);
+    if (this.#machine.movesHues) {
+      const { hue, fade } = this.#findHues(part);
+      this.#machine.put("hue", hue, from, to);
+      this.#machine.put("fade", fade, from, to);
     }
     this.#machine.mix();
   }
 
-  #findHues(): { hue: Float32Array; fade: Float32Array } {
-    if (this.#hues) return this.#hues;
-    const hues = { hue: new Float32Array(this.#red.length), fade: new Float32Array(this.#red.length) };
+  #findHues(part: Part): Hues {
+    const known = this.#hues.get(part);
+    if (known) return known;
+    const { length } = this.#colour.red;
+    const hues = { hue: new Float32Array(length), fade: new Float32Array(length) };
     this.#forBands((from, to) => {
-      this.#putColour(from, to);
+      this.#putColour(from, to, part);
       this.#machine.findHues();
       this.#machine.take("hue", hues.hue, from);
       this.#machine.take("fade", hues.fade, from);
     });
-    return (this.#hues = hues);
+    this.#hues.set(part, hues);
+    return hues;
   }
 
   #histogram(step: number): Uint32Array {
     const checkpoint = this.#checkpoints.at(step);
     if (checkpoint.histogram) return checkpoint.histogram;
+    const tone = this.tonesAfter(step);
     const counts = new Uint32Array(HISTOGRAM_BINS);
     this.#forBands((from, to) => {
-      this.#machine.put("tone", checkpoint.tone, from, to);
+      this.#machine.put("tone", tone, from, to);
       this.#machine.countTones(counts);
     });
     return (checkpoint.histogram = counts);
@@ -459,7 +501,7 @@ export class Stage {
   }
 
   #showChange(rgba: Uint8Array, dithered: boolean): void {
-    const [entering, leaving] = [this.#toneAt(this.#hand.first), this.#toneAt(this.#hand.end)];
+    const [entering, leaving] = [this.tonesAfter(this.#hand.first), this.tonesAfter(this.#hand.end)];
     const change = leaving.map((tone, i) => Math.min(Math.max(0.5 + CHANGE_GAIN * (tone - entering[i]!), 0), 1));
     this.#showPlane(rgba, change, dithered);
   }
@@ -488,9 +530,25 @@ export class Stage {
 /** A run ready for the bands: its mask laid out, what it gathered. */
 type LaidRun = Run & {
   painted: GrownPlane | undefined;
-  plane: Float32Array | undefined;
+  /** A mask for each part of the pixels. */
+  planes: Float32Array[] | undefined;
   added: Float32Array | undefined;
   base: StepBase | undefined;
 };
 
 type UseBand = (first: number, end: number, y: number, rows: number) => void;
+
+/** Hue in turns, and how far a place is coloured, 0–1. */
+interface Hues {
+  hue: Float32Array;
+  fade: Float32Array;
+}
+
+function emptyPlanes(pixels: number): Planes {
+  return { red: new Float32Array(pixels), green: new Float32Array(pixels), blue: new Float32Array(pixels) };
+}
+
+/** Linear colour through a matrix, in place. */
+function throughMatrix({ red, green, blue }: Planes, matrix: Matrix3): void {
+  for (let i = 0; i < red.length; i++) [red[i], green[i], blue[i]] = apply3(matrix, [red[i]!, green[i]!, blue[i]!]);
+}

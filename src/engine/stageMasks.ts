@@ -18,6 +18,9 @@ export interface ShownMask {
   reach: Float32Array | undefined;
 }
 
+/** What of a pixel a mask is laid over: of the two its grain stands for, or the whole. */
+export type Part = "darker" | "lighter" | undefined;
+
 /** Bytes of mask planes kept, and of the shapes they are made of. */
 const MOST_MASK_BYTES = 96 << 20;
 const MOST_SHAPE_BYTES = 64 << 20;
@@ -26,7 +29,7 @@ const NONE: MaskBases = new Map();
 /** The masks and maps of stops of one stage: laid out when they are asked for, and kept for as long as they are used. */
 export class StageMasks {
   readonly #grid: Grid;
-  readonly #picture: MaskPicture;
+  readonly #picture: (part: Part) => MaskPicture;
   readonly #analysis: (plan: CompiledPlan) => Analysis;
   /** Shapes and masks by their keys, the newest last. */
   readonly #shapes = new Map<string, Float32Array>();
@@ -38,7 +41,7 @@ export class StageMasks {
   #mixKey = "";
 
   /** `analysis` gives the whole picture small, mixed by a plan: what masks are gathered from. */
-  constructor(grid: Grid, picture: MaskPicture, analysis: (plan: CompiledPlan) => Analysis) {
+  constructor(grid: Grid, picture: (part: Part) => MaskPicture, analysis: (plan: CompiledPlan) => Analysis) {
     this.#grid = grid;
     this.#picture = picture;
     this.#analysis = analysis;
@@ -69,9 +72,9 @@ export class StageMasks {
   }
 
   /** A mask as far as place and original tell it. Not to be changed. */
-  mask(mask: CompiledMask, given?: MaskBases): Float32Array {
-    const key = this.#keyOf(mask);
-    const plane = this.#masks.get(key) ?? maskPlane(...this.#parts(mask, given));
+  mask(mask: CompiledMask, given?: MaskBases, part?: Part): Float32Array {
+    const key = this.#keyOf(mask, part);
+    const plane = this.#masks.get(key) ?? maskPlane(...this.#parts(mask, given, part));
     this.#keepMask(key, plane);
     return plane;
   }
@@ -115,13 +118,15 @@ export class StageMasks {
     return this.#stops.plane(passId, move, this.#grid, (id, strokes, goalOf) => this.#strokes.lay(id, strokes, goalOf));
   }
 
-  #parts(mask: CompiledMask, given: MaskBases | undefined): Parameters<typeof maskPlane> {
+  #parts(mask: CompiledMask, given: MaskBases | undefined, part?: Part): Parameters<typeof maskPlane> {
     const bases = given ?? (needsBases(mask) ? this.gather([mask]) : NONE);
-    return [mask, this.#grid, this.#picture, bases, (shape) => this.#shape(shape)];
+    return [mask, this.#grid, this.#picture(part), bases, (shape) => this.#shape(shape)];
   }
 
-  #keyOf(mask: CompiledMask): string {
-    return needsBases(mask) || mask.gate?.source === "mixed" ? `${this.#mixKey} ${mask.key}` : mask.key;
+  #keyOf(mask: CompiledMask, part?: Part): string {
+    const seesMix = needsBases(mask) || mask.gate?.source === "mixed";
+    const seesPart = seesMix || (mask.gate && mask.gate.source !== "entering");
+    return `${(seesPart && part) || ""} ${seesMix ? this.#mixKey : ""} ${mask.key}`;
   }
 
   #keepMask(key: string, plane: Float32Array): void {

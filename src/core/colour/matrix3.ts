@@ -19,6 +19,11 @@ export function multiply3(a: Matrix3, b: Matrix3): Matrix3 {
   ];
 }
 
+/** m with rows and columns exchanged. */
+export function transpose3([a, b, c, d, e, f, g, h, i]: Matrix3): Matrix3 {
+  return [a, d, g, b, e, h, c, f, i];
+}
+
 /** m·v. */
 export function apply3(m: Matrix3, [x, y, z]: Vector3): Vector3 {
   return [

@@ -45,6 +45,7 @@ export interface KernelExports {
   addTable(plane: number, tone: number, n: number, table: number, knots: number): void;
   scaleLookedUp(plane: number, tone: number, n: number, table: number, knots: number): void;
   exposeBy(tone: number, stops: number, out: number, n: number, onPaper: number): void;
+  meanLight(a: number, b: number, share: number, out: number, n: number): void;
   /** mode: place in BLEND_MODES. */
   blendPlanes(below: number, above: number, out: number, n: number, mode: number): void;
 }

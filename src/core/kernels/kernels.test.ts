@@ -408,6 +408,16 @@ describe("spatial steps", () => {
     const undone = heap.f32(out, N);
     for (let i = 0; i < N; i++) if (Math.abs(stops[i]!) <= 2) expect(Math.abs(undone[i]! - tone[i]!)).toBeLessThan(1e-5);
   });
+  test("the light of two tones agrees with its twin, and is that of one where there is no share of the other", () => {
+    const [other, share] = [noise(41), noise(42)];
+    const { heap, pointers } = heapWith(tone, other, share, new Float32Array(N));
+    const [t, o, s, out] = pointers as [number, number, number, number];
+    heap.run.meanLight(t, o, s, out, N);
+    expect(largestDifference(heap.f32(out, N), reference.meanLight(tone, other, share))).toBeLessThan(4e-6);
+    heap.f32(s, N).fill(0);
+    heap.run.meanLight(t, o, s, out, N);
+    expect(largestDifference(heap.f32(out, N), tone)).toBeLessThan(2e-6);
+  });
   test.each(BLEND_MODES.map((mode, i) => [mode, i] as const))("%s agrees with its twin", (mode, i) => {
     const above = noise(35);
     above.set([1, 0, 0, 1, 0.5], 0);

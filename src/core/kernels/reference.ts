@@ -144,6 +144,11 @@ export function multiply(a: Float32Array, b: Float32Array): Float32Array {
   return a.map((v, i) => v * b[i]!);
 }
 
+/** The tone of the light of two, so much of it of the second. */
+export function meanLight(a: Float32Array, b: Float32Array, share: Float32Array): Float32Array {
+  return a.map((t, i) => luminanceToTone(toneToLuminance(t) + share[i]! * (toneToLuminance(b[i]!) - toneToLuminance(t))));
+}
+
 /** Levels 0–255 from a table in levels, with offsets from a row repeated along x; near black and white an offset carries no further than to them. */
 export function grey8(tone: Float32Array, table: Float32Array, ditherRow: Float32Array): Uint8Array {
   return Uint8Array.from(tone, (t, i) => {

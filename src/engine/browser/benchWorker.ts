@@ -1,3 +1,4 @@
+import type { LevelRequest } from "@/contracts/api";
 import type { Plan } from "@/core/plan/plan";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import { maskOf, planCompiler, reachTable } from "@/core/plan/compilePlan";
@@ -96,19 +97,19 @@ function answer(question: Extract<ToWorker, { type: "glimpse" | "plane" | "accen
 }
 
 async function openPicture({ pictureId, picture, origin }: Extract<ToWorker, { type: "open" }>): Promise<void> {
-  const fetcher = new LevelFetcher(picture.levels, (area, signal) => fetchArea(origin, pictureId, area, signal));
+  const fetcher = new LevelFetcher(picture.levels, (area, of, signal) => fetchArea(origin, pictureId, { ...area, of }, signal));
   const level = picture.levels.length - 1;
   const { width, height, space } = picture.levels[level]!;
-  const levels = await fetcher.read({ level, x: 0, y: 0, width, height }, new AbortController().signal);
-  const preview = Stage.fromLevels(levels, { width, height }, space);
+  const { levels, grain } = await fetcher.read({ level, x: 0, y: 0, width, height }, new AbortController().signal);
+  const preview = Stage.fromLevels(levels, { width, height }, space, { grain });
   open = { picture, fetcher, preview, fitted: undefined, detail: undefined, small: new SmallPictures(preview) };
   answersLater.splice(0).forEach((later) => later());
   say({ type: "ready", hueShares: preview.hueShares(HUE_BINS) });
   schedule();
 }
 
-async function fetchArea(origin: string, pictureId: string, area: LevelArea, signal: AbortSignal): Promise<ArrayBuffer> {
-  const query = new URLSearchParams(Object.entries(area).map(([key, value]) => [key, String(value)]));
+async function fetchArea(origin: string, pictureId: string, asked: LevelRequest, signal: AbortSignal): Promise<ArrayBuffer> {
+  const query = new URLSearchParams(Object.entries(asked).map(([key, value]) => [key, String(value)]));
   const response = await fetch(`${origin}/api/pictures/${pictureId}/levels?${query}`, { signal });
   if (!response.ok) {
     const problem = (await response.json().catch(() => ({}))) as { title?: string };
@@ -217,15 +218,14 @@ function fetchDetail(area: LevelArea, number: number, request: RenderRequest): v
   const mine = (fetching = { area, abort });
   const { fetcher, picture } = open!;
   fetcher.read(area, abort.signal).then(
-    (levels) => {
+    ({ levels, grain }) => {
       if (fetching !== mine) return;
       fetching = undefined;
       open!.detail = {
         area,
         stage: Stage.fromLevels(levels, { width: area.width, height: area.height }, picture.levels[area.level]!.space, {
-          x: area.x,
-          y: area.y,
-          whole: picture.levels[area.level]!,
+          place: { x: area.x, y: area.y, whole: picture.levels[area.level]! },
+          grain,
         }),
       };
       waiting ??= { number, request };

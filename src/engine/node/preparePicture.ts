@@ -1,11 +1,15 @@
 import { closeSync, openSync, writeSync } from "node:fs";
 import { mkdir, readFile, rename, rm, stat, writeFile } from "node:fs/promises";
 import { basename, dirname, join } from "node:path";
-import { IDENTITY3 } from "@/core/colour/matrix3";
+import { apply3, IDENTITY3, transpose3, type Matrix3 } from "@/core/colour/matrix3";
 import { P3_SPACE } from "@/core/colour/sourceSpace";
+import { grainOf, momentsOf, reduceMoments } from "@/core/grain/grain";
+import { packGrain, unpackGrain } from "@/core/grain/packedGrain";
+import { LUMINANCE_WEIGHTS, type Weights } from "@/core/mix/weights";
+import type { Planes } from "@/core/kernels/reference";
 import { pairTable } from "@/core/kernels/pairTable";
 import { srgbEncode } from "@/core/colour/transferCurve";
-import { areaReduceRows, fitLongEdge, rowsNeeded, type Size } from "@/core/spatial/areaReduce";
+import { fitLongEdge, rowsNeeded, type Size } from "@/core/spatial/areaReduce";
 import { PREVIEW_LONG_EDGE, type PreparedPicture, type PreparedLevel } from "@/contracts/preparedPicture";
 import { BandMachine } from "../bandMachine";
 import { decodePicture, type PictureFacts } from "./decodePicture";
@@ -18,14 +22,15 @@ export interface PreparedFolder extends PreparedPicture {
 }
 
 /** Another name whenever levels are laid out otherwise: folders of an older kind are made anew. */
-const INDEX = "prepared-2.json";
+const INDEX = "prepared-3.json";
 
 /** The prepared picture in a folder, or undefined where it has not been prepared (or was cleared away). */
 export async function readPrepared(folder: string): Promise<PreparedFolder | undefined> {
   try {
     const prepared = JSON.parse(await readFile(join(folder, INDEX), "utf8")) as PreparedFolder;
-    const files = prepared.files.map((layout) => ({ ...layout, file: join(folder, basename(layout.file)) }));
-    await Promise.all(files.map(({ file }) => stat(file)));
+    const here = (file: string) => join(folder, basename(file));
+    const files = prepared.files.map(({ file, grain, ...layout }) => ({ ...layout, file: here(file), grain: grain && here(grain) }));
+    await Promise.all(files.flatMap(({ file, grain }) => [file, grain ?? []].flat()).map((file) => stat(file)));
     return { ...prepared, files };
   } catch {
     return undefined;
@@ -34,7 +39,7 @@ export async function readPrepared(folder: string): Promise<PreparedFolder | und
 
 /**
  * Decodes a picture file and lays its levels out in `folder`: full size as stored, then halves down to
- * the preview, and the preview itself, area-averaged in linear light. The folder appears only when whole.
+ * the preview, and the preview itself, area-averaged in linear light, with their grain. The folder appears only when whole.
  *
  * Errors  PictureError for a file that cannot be taken.
  */
@@ -57,7 +62,14 @@ export async function preparePicture(path: string, folder: string): Promise<Prep
       files.push(preview);
       scales.push(longEdge(preview) / longEdge(full));
     }
-    const levels = files.map(({ width, height, depth, space }, i): PreparedLevel => ({ width, height, depth, space, scale: scales[i]! }));
+    const levels = files.map(({ width, height, depth, space, grain }, i): PreparedLevel => ({
+      width,
+      height,
+      depth,
+      space,
+      scale: scales[i]!,
+      hasGrain: !!grain,
+    }));
     const prepared: PreparedFolder = { width: full.width, height: full.height, levels, facts, files };
     await writeFile(join(unfinished, INDEX), JSON.stringify(prepared));
     await mkdir(dirname(folder), { recursive: true });
@@ -88,37 +100,61 @@ export function overviewOf(layout: RawLayout): RawLayout {
   return size.width === layout.width ? layout : reduceLevel(layout, size, `${layout.file}.overview`);
 }
 
-/** Writes a smaller level of a picture: area means in linear light, stored at 16 bits with the source's own primaries, so that no colour is clipped. */
+/**
+ * Writes a smaller level of a picture: area means in linear light, stored at 16 bits with the source's own primaries, so that no
+ * colour is clipped; and, in a file beside it, the grain of the light inside its pixels.
+ */
 function reduceLevel(source: RawLayout, size: Size, file: string): RawLayout {
   const raw = new RawLevels(source);
+  const grainFile = `${file}.grain`;
   const out = openSync(file, "w");
+  const grainOut = openSync(grainFile, "w");
   try {
     const decoder = new BandMachine(source.width, 1);
     decoder.setSpace({ ...source.space, toP3: IDENTITY3 }, source.depth);
     const encoder = new BandMachine(ROWS_AT_A_TIME * size.width, ENCODE_KNOTS);
     encoder.setOutputTable(ENCODE_16);
-    const mostRows = Math.ceil((ROWS_AT_A_TIME * source.height) / size.height) + 1;
-    const planes = CHANNELS.map(() => new Float32Array(mostRows * source.width));
+    const light = lightIn(source.space.toP3);
     const levels = new Uint16Array(3 * ROWS_AT_A_TIME * size.width);
     for (let y = 0; y < size.height; y += ROWS_AT_A_TIME) {
       const to = Math.min(y + ROWS_AT_A_TIME, size.height);
       const { first, end } = rowsNeeded(source, size, y, to);
-      for (let row = first; row < end; row++) {
-        decoder.decode(raw.read(0, row, source.width, 1));
-        CHANNELS.forEach((name, c) => decoder.take(name, planes[c]!, (row - first) * source.width));
-      }
-      planes.forEach((plane, c) => {
-        const reduced = areaReduceRows(plane, first, source, size, y, to);
-        encoder.put("tone", reduced, 0, reduced.length);
+      const colour = readColour(raw, decoder, first, end);
+      const packed = raw.readGrain(0, first, source.width, end - first);
+      const grain = packed && unpackGrain(colour, packed);
+      const moments = reduceMoments(momentsOf(colour, light, grain), first, source, size, y, to);
+      CHANNELS.forEach((name, c) => {
+        encoder.put("tone", moments[name], 0, moments[name].length);
         interleave(encoder.grey16(), levels, c);
       });
       writeSync(out, levels, 0, 6 * (to - y) * size.width);
+      writeSync(grainOut, packGrain(moments, grainOf(moments, light)));
     }
   } finally {
     closeSync(out);
+    closeSync(grainOut);
     raw.close();
   }
-  return { file, offset: 0, ...size, depth: 16, space: { ...source.space, curves: P3_SPACE.curves } };
+  return { file, grain: grainFile, offset: 0, ...size, depth: 16, space: { ...source.space, curves: P3_SPACE.curves } };
+}
+
+/** Rows of a level as linear colour in its own primaries. */
+function readColour(raw: RawLevels, decoder: BandMachine, first: number, end: number): Planes {
+  const { width } = raw.layout;
+  const plane = () => new Float32Array((end - first) * width);
+  const colour = { red: plane(), green: plane(), blue: plane() };
+  for (let row = first; row < end; row++) {
+    decoder.decode(raw.read(0, row, width, 1));
+    for (const name of CHANNELS) decoder.take(name, colour[name], (row - first) * width);
+  }
+  return colour;
+}
+
+/** How much each of a source's primaries gives to luminance. */
+function lightIn(toP3: Matrix3): Weights {
+  const { red, green, blue } = LUMINANCE_WEIGHTS;
+  const [r, g, b] = apply3(transpose3(toP3), [red, green, blue]);
+  return { red: r, green: g, blue: b };
 }
 
 function interleave(channel: Uint16Array, levels: Uint16Array, c: number): void {

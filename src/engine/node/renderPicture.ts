@@ -88,7 +88,8 @@ function gatherBases(layout: RawLayout, plan: CompiledPlan, shown: ShownMask | u
   const small = overview ?? overviewOf(layout);
   const raw = new RawLevels(small);
   try {
-    const stage = Stage.fromLevels(raw.read(0, 0, small.width, small.height), small, small.space);
+    const grain = raw.readGrain(0, 0, small.width, small.height);
+    const stage = Stage.fromLevels(raw.read(0, 0, small.width, small.height), small, small.space, { grain });
     stage.update(plan, undefined);
     return shown ? stage.basesToShow(shown, plan.passes.length) : stage.bases();
   } finally {

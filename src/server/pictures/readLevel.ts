@@ -5,11 +5,11 @@ import { AppError } from "../errors";
 import { pictureBlob } from "./pictures";
 import { preparedFolder } from "./preparedFolder";
 
-/** The levels of a rectangle, row after row. Errors: AppError `invalid_input` where it lies outside. */
+/** The levels of a rectangle, or its grain, row after row. Errors: AppError `invalid_input` where it lies outside or has none. */
 export async function readLevel(
   sql: Sql,
   pictureId: string,
-  { level, x, y, width, height }: LevelRequest,
+  { level, x, y, width, height, of }: LevelRequest,
 ): Promise<Uint8Array<ArrayBuffer>> {
   const { files } = await preparedFolder(sql, await pictureBlob(sql, pictureId));
   const layout = files[level];
@@ -18,7 +18,8 @@ export async function readLevel(
   }
   const raw = new RawLevels(layout);
   try {
-    const levels = raw.read(x, y, width, height);
+    const levels = of === "grain" ? raw.readGrain(x, y, width, height) : raw.read(x, y, width, height);
+    if (!levels) throw new AppError("invalid_input", "the full size has no grain of its own");
     return new Uint8Array(levels.buffer as ArrayBuffer);
   } finally {
     raw.close();

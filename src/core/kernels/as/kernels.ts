@@ -410,6 +410,14 @@ export function exposeBy(tone: usize, stops: usize, out: usize, n: i32, onPaper:
   }
 }
 
+/** The tone of the light of two, so much of it of the second. */
+export function meanLight(a: usize, b: usize, share: usize, out: usize, n: i32): void {
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
+    const first = luminanceOf(v128.load(a + i)), second = luminanceOf(v128.load(b + i));
+    v128.store(out + i, toneOf(f32x4.add(first, f32x4.mul(v128.load(share + i), f32x4.sub(second, first)))));
+  }
+}
+
 // @ts-ignore: decorator
 @inline function screen4(b: v128, a: v128): v128 {
   return f32x4.sub(f32x4.add(b, a), f32x4.mul(b, a));
