@@ -32,6 +32,9 @@ export const BAND_PIXELS = 16384;
 /** Knots of the luminance-to-tone table: error below 4e-7 in tone, a fortieth of a 16-bit level. */
 const LUMINANCE_KNOTS = 16384;
 const LUMINANCE_TO_TONE = pairTable(LUMINANCE_KNOTS, luminanceToTone);
+/** The same for the mean of two tones that are only shown: error below 6e-6, and small enough to stay in the nearest cache. */
+const MEAN_KNOTS = 4096;
+const MEAN_TO_TONE = pairTable(MEAN_KNOTS, luminanceToTone);
 
 /** What the planes of a band hold. */
 export const PLANES = ["red", "green", "blue", "hue", "fade", "tone", "stops", "above", "mask"] as const;
@@ -75,6 +78,7 @@ export class BandMachine {
   readonly #fromP3: number;
   readonly #hueConstants: number;
   readonly #toneTable: number;
+  readonly #meanTable: number;
   readonly #output: number;
   readonly #outputTable: number;
   readonly #ditherRow: number;
@@ -103,6 +107,7 @@ export class BandMachine {
       padded * (4 * PLANES.length + 6 + 4) +
       curveBytes +
       8 * (LUMINANCE_KNOTS + 1) +
+      8 * (MEAN_KNOTS + 1) +
       (TABLE_SLOTS + 2) * this.#tableBytes +
       4 * BASE_ROW_LENGTH +
       4 * padded +
@@ -118,6 +123,7 @@ export class BandMachine {
     this.#fromP3 = heap.reserve(36);
     this.#hueConstants = heap.reserve(68);
     this.#toneTable = heap.reserve(8 * (LUMINANCE_KNOTS + 1));
+    this.#meanTable = heap.reserve(8 * (MEAN_KNOTS + 1));
     this.#outputTable = heap.reserve(this.#tableBytes);
     this.#hueSlot = heap.reserve(this.#tableBytes);
     this.#ditherRow = heap.reserve(4 * Math.max(padded, DITHER_PERIOD));
@@ -127,6 +133,7 @@ export class BandMachine {
     this.#rows = heap.reserve(4 * ROWS_SLOTS * ROWS_LENGTH);
     this.setGamut(IDENTITY3);
     heap.f32(this.#toneTable, LUMINANCE_TO_TONE.length).set(LUMINANCE_TO_TONE);
+    heap.f32(this.#meanTable, MEAN_TO_TONE.length).set(MEAN_TO_TONE);
     heap.f32(this.#hueConstants, 17).set([...P3_TO_LMS, ...LMS_TO_LAB.slice(3), CHROMA_FADE.from, 1 / (CHROMA_FADE.to - CHROMA_FADE.from)]);
   }
 
@@ -208,7 +215,7 @@ export class BandMachine {
     const { tone, above, mask } = this.#plane;
     this.put("above", other, otherFrom, otherFrom + n);
     this.put("mask", share, shareFrom, shareFrom + n);
-    this.#heap.run.meanLight(tone, above, mask, tone, padded(n));
+    this.#heap.run.meanLight(tone, above, mask, tone, padded(n), this.#meanTable, MEAN_KNOTS);
   }
 
   /** tone → tone + table(tone), for one table after the other. */

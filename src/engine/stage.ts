@@ -1,9 +1,8 @@
 import type { CompiledMask, CompiledPass, CompiledPlan } from "@/core/plan/compilePlan";
 import { linearP3ToOklab, oklabToLch } from "@/core/colour/oklab";
-import { apply3, IDENTITY3, type Matrix3 } from "@/core/colour/matrix3";
+import { IDENTITY3, type Matrix3 } from "@/core/colour/matrix3";
 import type { SourceSpace } from "@/core/colour/sourceSpace";
-import { grainOf, momentsOf, reduceMoments, type Grain } from "@/core/grain/grain";
-import { unpackGrain } from "@/core/grain/packedGrain";
+import type { Grain } from "@/core/grain/grain";
 import type { Planes } from "@/core/kernels/reference";
 import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
 import { gridOf } from "@/core/region/grid";
@@ -16,6 +15,7 @@ import { applyRun, type Bases, type StepBase } from "./applyRun";
 import { BAND_PIXELS, BandMachine, type BandPlace } from "./bandMachine";
 import { Checkpoints, keysAfter, NO_KEYS, passPainted, type StepKeys } from "./checkpoints";
 import { FUSED_KNOTS, TableFuser } from "./fuseTables";
+import { emptyGrain, emptyPlanes, GrainReducer, putGrain, putPlanes, throughMatrix, unpackGrain } from "./grainMachine";
 import { rowsSince, type GrownPlane, type Rows } from "./grownPlane";
 import { ANALYSIS_EDGE, gateBase, type Analysis } from "./maskBases";
 import { isGatheredOnTheWay, needsBases, type MaskBases } from "./maskKeys";
@@ -108,8 +108,13 @@ export class Stage {
 
   /** The same picture smaller, area-averaged in linear light; what lies inside its pixels is their grain. Of whole pictures only. */
   reducedTo(size: Size): Stage {
-    const moments = reduceMoments(momentsOf(this.#colour, LUMINANCE_WEIGHTS, this.#grain), 0, this.size, size, 0, size.height);
-    return new Stage(moments, size, this.toP3, { grain: grainOf(moments, LUMINANCE_WEIGHTS) });
+    const colour = emptyPlanes(size.width * size.height);
+    const grain = emptyGrain(colour.red.length);
+    new GrainReducer(this.size, size, LUMINANCE_WEIGHTS).forRows(this.#colour, this.#grain, 0, 0, size.height, (y, row) => {
+      putPlanes(colour, y * size.width, row.colour);
+      putGrain(grain, y * size.width, row.grain);
+    });
+    return new Stage(colour, size, this.toP3, { grain: grain.share.some((share) => share > 0) ? grain : undefined });
   }
 
   /**
@@ -227,11 +232,11 @@ export class Stage {
   }
 
   /**
-   * Runs the plan from the last step whose tones are still good; `useBand` sees each band with its finished tones.
+   * Runs the plan from the last step whose tones are still good; `takeBand` sees each band with its finished tones.
    * A pass that gathers needs the whole of what enters it, so the sweep over the bands begins anew there, unless what it
    * needs is given. Masks may need the whole mix, so where there are any it is made first.
    */
-  #run(plan: CompiledPlan, given: Bases | undefined, useBand?: UseBand): void {
+  #run(plan: CompiledPlan, given: Bases | undefined, takeBand?: TakeBand): void {
     const last = plan.passes.length;
     const before = this.#keys;
     const keys = (this.#keys = keysAfter(before, plan));
@@ -242,11 +247,11 @@ export class Stage {
     const painted = passPainted(before, keys);
     const runs = runsOf(plan, this.#hand, this.#fuser);
     if (painted !== undefined && Math.max(...barriers) <= painted && this.#checkpoints.hold([...kept, painted], before)) {
-      if (this.#runPainted(plan, painted, runs, given, useBand)) return;
+      if (this.#runPainted(plan, painted, runs, given, takeBand)) return;
     }
     const start = this.#checkpoints.startStep(keys, kept);
     const fresh = this.#checkpoints.renew(keys, kept, start);
-    if (!useBand && fresh.size === 0) return;
+    if (!takeBand && fresh.size === 0) return;
     const isMasked = plan.passes.some(({ step, mask }) => step && mask);
     let masks = given?.masks;
     sweepsOf(
@@ -257,17 +262,17 @@ export class Stage {
       const source = i === 0 && start === undefined ? undefined : this.#tonesOf(sweep[0]?.from ?? start!);
       if (source && isMasked) masks ??= this.#masks.gather();
       const laid = sweep.map((run) => this.#layRun(plan, run, given, masks));
-      this.#sweep(laid, source, fresh, i === sweeps.length - 1 ? useBand : undefined);
+      this.#sweep(laid, source, fresh, i === sweeps.length - 1 ? takeBand : undefined);
     });
   }
 
   /** Where a pass was painted on and nothing else changed, only the bands that were painted over are done anew; false where that may be all. */
-  #runPainted(plan: CompiledPlan, pass: number, runs: readonly Run[], given: Bases | undefined, useBand: UseBand | undefined): boolean {
+  #runPainted(plan: CompiledPlan, pass: number, runs: readonly Run[], given: Bases | undefined, takeBand: TakeBand | undefined): boolean {
     const earlier = this.#exposed.get(pass);
     const laid = runs.filter(({ from }) => from >= pass).map((run) => this.#layRun(plan, run, given, given?.masks));
     const rows = laid[0]?.painted && rowsSince(laid[0].painted, earlier);
     if (!rows) return false;
-    this.#sweep(laid, this.#tonesOf(pass), this.#checkpoints.carryOver(this.#keys, pass), useBand, rows);
+    this.#sweep(laid, this.#tonesOf(pass), this.#checkpoints.carryOver(this.#keys, pass), takeBand, rows);
     return true;
   }
 
@@ -326,11 +331,11 @@ export class Stage {
    * Runs over all bands, from the source colours or from the tones given, filling the checkpoints passed on the way. Where only
    * some rows changed, the other bands stay as they are.
    */
-  #sweep(runs: readonly LaidRun[], source: Float32Array | undefined, fresh: ReadonlySet<number>, useBand?: UseBand, changed?: Rows): void {
-    const finish: UseBand = (first, end, y, rows) => {
-      if (!useBand) return;
+  #sweep(runs: readonly LaidRun[], source: Float32Array | undefined, fresh: ReadonlySet<number>, takeBand?: TakeBand, changed?: Rows): void {
+    const finish: TakeBand = (first, end, y, rows) => {
+      if (!takeBand) return;
       if (this.#grain) this.#putMean(this.#tonesOf(this.#plan!.passes.length), first, end);
-      useBand(first, end, y, rows);
+      takeBand(first, end, y, rows);
     };
     this.#forBands((first, end, y, rows) => {
       if (changed && (changed.to <= y || changed.from >= y + rows)) {
@@ -536,19 +541,10 @@ type LaidRun = Run & {
   base: StepBase | undefined;
 };
 
-type UseBand = (first: number, end: number, y: number, rows: number) => void;
+type TakeBand = (first: number, end: number, y: number, rows: number) => void;
 
 /** Hue in turns, and how far a place is coloured, 0–1. */
 interface Hues {
   hue: Float32Array;
   fade: Float32Array;
-}
-
-function emptyPlanes(pixels: number): Planes {
-  return { red: new Float32Array(pixels), green: new Float32Array(pixels), blue: new Float32Array(pixels) };
-}
-
-/** Linear colour through a matrix, in place. */
-function throughMatrix({ red, green, blue }: Planes, matrix: Matrix3): void {
-  for (let i = 0; i < red.length; i++) [red[i], green[i], blue[i]] = apply3(matrix, [red[i]!, green[i]!, blue[i]!]);
 }

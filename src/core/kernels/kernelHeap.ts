@@ -45,7 +45,28 @@ export interface KernelExports {
   addTable(plane: number, tone: number, n: number, table: number, knots: number): void;
   scaleLookedUp(plane: number, tone: number, n: number, table: number, knots: number): void;
   exposeBy(tone: number, stops: number, out: number, n: number, onPaper: number): void;
-  meanLight(a: number, b: number, share: number, out: number, n: number): void;
+  meanLight(a: number, b: number, share: number, out: number, n: number, table: number, knots: number): void;
+  /** Planes `stride` bytes apart: moments in the order of MOMENTS, grain as the darker's channels, the lighter's, the share. */
+  addMoments(
+    ...args: [r: number, g: number, b: number, by: number, sums: number, stride: number, n: number, wr: number, wg: number, wb: number]
+  ): void;
+  pairMeans(src: number, out: number, n: number): void;
+  grainOf(
+    ...args: [
+      moments: number,
+      out: number,
+      stride: number,
+      n: number,
+      wr: number,
+      wg: number,
+      wb: number,
+      leastDepth: number,
+      leastShare: number,
+    ]
+  ): void;
+  packGrain(mean: number, grain: number, stride: number, out: number, n: number): void;
+  unpackGrain(mean: number, packed: number, grain: number, stride: number, n: number): void;
+  throughMatrix(colour: number, stride: number, n: number, matrix: number): void;
   /** mode: place in BLEND_MODES. */
   blendPlanes(below: number, above: number, out: number, n: number, mode: number): void;
 }

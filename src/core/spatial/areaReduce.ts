@@ -16,21 +16,29 @@ export function areaReduceRows(
 ): Float32Array {
   if (size.width === 2 * reduced.width && size.height === 2 * reduced.height)
     return halveRows(rows, firstSourceRow, reduced.width, from, to);
-  const columns = coverage(size.width, reduced.width);
-  const scaleY = size.height / reduced.height;
+  const columns = coverageOf(size.width, reduced.width);
   const out = new Float32Array(reduced.width * (to - from));
   const sums = new Float32Array(size.width);
   for (let y = from; y < to; y++) {
     sums.fill(0);
-    const top = y * scaleY;
-    const bottom = Math.min((y + 1) * scaleY, size.height);
-    for (let sourceY = Math.floor(top); sourceY < Math.ceil(bottom); sourceY++) {
-      const weight = (Math.min(bottom, sourceY + 1) - Math.max(top, sourceY)) / (bottom - top);
-      addRow(sums, rows, (sourceY - firstSourceRow) * size.width, weight);
+    for (const { row, weight } of coveredRows(size.height, reduced.height, y)) {
+      addRow(sums, rows, (row - firstSourceRow) * size.width, weight);
     }
     reduceRow(sums, columns, out, (y - from) * reduced.width, reduced.width);
   }
   return out;
+}
+
+/** The source rows that a reduced row covers, and how much of it each is. */
+export function coveredRows(height: number, reducedHeight: number, y: number): { row: number; weight: number }[] {
+  const scale = height / reducedHeight;
+  const top = y * scale;
+  const bottom = Math.min((y + 1) * scale, height);
+  const first = Math.floor(top);
+  return Array.from({ length: Math.ceil(bottom) - first }, (_, i) => {
+    const row = first + i;
+    return { row, weight: (Math.min(bottom, row + 1) - Math.max(top, row)) / (bottom - top) };
+  });
 }
 
 function addRow(sums: Float32Array, rows: Float32Array, at: number, weight: number): void {
@@ -68,7 +76,7 @@ export function fitLongEdge({ width, height }: Size, longEdge: number): Size {
   return { width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)) };
 }
 
-interface Coverage {
+export interface Coverage {
   first: Int32Array;
   end: Int32Array;
   leftPart: Float32Array;
@@ -77,7 +85,7 @@ interface Coverage {
 }
 
 /** For each output column the source columns it covers, and how much of the outermost two. */
-function coverage(width: number, reducedWidth: number): Coverage {
+export function coverageOf(width: number, reducedWidth: number): Coverage {
   const scale = width / reducedWidth;
   const table: Coverage = {
     first: new Int32Array(reducedWidth),
@@ -97,7 +105,8 @@ function coverage(width: number, reducedWidth: number): Coverage {
   return table;
 }
 
-function reduceRow(sums: Float32Array, columns: Coverage, out: Float32Array, at: number, count: number): void {
+/** A row of columns brought down to fewer. */
+export function reduceRow(sums: Float32Array, columns: Coverage, out: Float32Array, at: number, count: number): void {
   for (let x = 0; x < count; x++) {
     const first = columns.first[x]!;
     const last = columns.end[x]! - 1;

@@ -3,8 +3,6 @@ import { mkdir, readFile, rename, rm, stat, writeFile } from "node:fs/promises";
 import { basename, dirname, join } from "node:path";
 import { apply3, IDENTITY3, transpose3, type Matrix3 } from "@/core/colour/matrix3";
 import { P3_SPACE } from "@/core/colour/sourceSpace";
-import { grainOf, momentsOf, reduceMoments } from "@/core/grain/grain";
-import { packGrain, unpackGrain } from "@/core/grain/packedGrain";
 import { LUMINANCE_WEIGHTS, type Weights } from "@/core/mix/weights";
 import type { Planes } from "@/core/kernels/reference";
 import { pairTable } from "@/core/kernels/pairTable";
@@ -12,6 +10,7 @@ import { srgbEncode } from "@/core/colour/transferCurve";
 import { fitLongEdge, rowsNeeded, type Size } from "@/core/spatial/areaReduce";
 import { PREVIEW_LONG_EDGE, type PreparedPicture, type PreparedLevel } from "@/contracts/preparedPicture";
 import { BandMachine } from "../bandMachine";
+import { GrainReducer, unpackGrain } from "../grainMachine";
 import { decodePicture, type PictureFacts } from "./decodePicture";
 import { RawLevels, type RawLayout } from "./rawLevels";
 
@@ -112,23 +111,26 @@ function reduceLevel(source: RawLayout, size: Size, file: string): RawLayout {
   try {
     const decoder = new BandMachine(source.width, 1);
     decoder.setSpace({ ...source.space, toP3: IDENTITY3 }, source.depth);
-    const encoder = new BandMachine(ROWS_AT_A_TIME * size.width, ENCODE_KNOTS);
+    const encoder = new BandMachine(size.width, ENCODE_KNOTS);
     encoder.setOutputTable(ENCODE_16);
-    const light = lightIn(source.space.toP3);
+    const reducer = new GrainReducer(source, size, lightIn(source.space.toP3));
     const levels = new Uint16Array(3 * ROWS_AT_A_TIME * size.width);
+    const grain = new Uint32Array(ROWS_AT_A_TIME * size.width);
     for (let y = 0; y < size.height; y += ROWS_AT_A_TIME) {
       const to = Math.min(y + ROWS_AT_A_TIME, size.height);
       const { first, end } = rowsNeeded(source, size, y, to);
       const colour = readColour(raw, decoder, first, end);
-      const packed = raw.readGrain(0, first, source.width, end - first);
-      const grain = packed && unpackGrain(colour, packed);
-      const moments = reduceMoments(momentsOf(colour, light, grain), first, source, size, y, to);
-      CHANNELS.forEach((name, c) => {
-        encoder.put("tone", moments[name], 0, moments[name].length);
-        interleave(encoder.grey16(), levels, c);
+      const words = raw.readGrain(0, first, source.width, end - first);
+      reducer.forRows(colour, words && unpackGrain(colour, words), first, y, to, (row, { colour, packed }) => {
+        const at = (row - y) * size.width;
+        CHANNELS.forEach((name, c) => {
+          encoder.put("tone", colour[name], 0, size.width);
+          interleave(encoder.grey16(), levels, 3 * at + c);
+        });
+        grain.set(packed, at);
       });
       writeSync(out, levels, 0, 6 * (to - y) * size.width);
-      writeSync(grainOut, packGrain(moments, grainOf(moments, light)));
+      writeSync(grainOut, grain, 0, 4 * (to - y) * size.width);
     }
   } finally {
     closeSync(out);
@@ -157,6 +159,6 @@ function lightIn(toP3: Matrix3): Weights {
   return { red: r, green: g, blue: b };
 }
 
-function interleave(channel: Uint16Array, levels: Uint16Array, c: number): void {
-  for (let i = 0; i < channel.length; i++) levels[3 * i + c] = channel[i]!;
+function interleave(channel: Uint16Array, levels: Uint16Array, at: number): void {
+  for (let i = 0; i < channel.length; i++) levels[at + 3 * i] = channel[i]!;
 }
