@@ -7,7 +7,10 @@ export default defineConfig({
   resolve: { alias },
   test: {
     projects: [
-      { resolve: { alias }, test: { name: "unit", include: ["src/**/*.test.ts", "tests/architecture.test.ts"], environment: "node" } },
+      {
+        resolve: { alias },
+        test: { name: "unit", include: ["src/**/*.test.ts", "tests/architecture.test.ts"], environment: "node", testTimeout: 30_000 },
+      },
       {
         resolve: { alias },
         test: { name: "engine", include: ["tests/engine/**/*.test.ts"], environment: "node", testTimeout: 60_000 },

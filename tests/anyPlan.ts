@@ -5,11 +5,12 @@ import { BLEND_MODES } from "@/core/blend/blend";
 import { PLAN_VERSION, type Move, type Plan } from "@/core/plan/plan";
 
 import { anyGate, anyRegion, anyStroke, small } from "./anyRegion";
+import { anyNumber } from "./anyNumber";
 
 // Any valid plan, for property tests.
 
-const unit = fc.double({ min: 0, max: 1, noNaN: true });
-const zone = fc.double({ min: 0, max: 10, noNaN: true });
+const unit = anyNumber(0, 1);
+const zone = anyNumber(0, 10);
 
 /** Any valid strands: two to eight, some of them holds. */
 export function anyStrands(): fc.Arbitrary<Strand[]> {
@@ -29,7 +30,7 @@ export function anyStrands(): fc.Arbitrary<Strand[]> {
 }
 
 const knots: fc.Arbitrary<HueKnot[]> = fc
-  .array(fc.record({ hueDeg: fc.double({ min: 0, max: 357, noNaN: true }), stops: fc.double({ min: -3, max: 3, noNaN: true }) }), {
+  .array(fc.record({ hueDeg: anyNumber(0, 357), stops: anyNumber(-3, 3) }), {
     maxLength: 8,
   })
   .map((made) => {
@@ -41,23 +42,21 @@ const anyMove: fc.Arbitrary<Move> = fc.oneof(
   fc
     .record({
       strokes: fc.array(
-        fc
-          .tuple(anyStroke, fc.boolean(), fc.double({ min: 0, max: 3, noNaN: true }))
-          .map(([stroke, burns, ceiling]) => ({ ...stroke, burns, ceiling })),
+        fc.tuple(anyStroke, fc.boolean(), anyNumber(0, 3)).map(([stroke, burns, ceiling]) => ({ ...stroke, burns, ceiling })),
         { maxLength: 4 },
       ),
       dodge: unit.map((u) => 2 * u),
       burn: unit.map((u) => 2 * u),
-      flat: fc.double({ min: -4, max: 4, noNaN: true }),
-      zones: fc.array(fc.double({ min: -4, max: 4, noNaN: true }), { minLength: 11, maxLength: 11 }),
+      flat: anyNumber(-4, 4),
+      zones: fc.array(anyNumber(-4, 4), { minLength: 11, maxLength: 11 }),
       soften: small(0.05),
-      limit: fc.option(fc.double({ min: 0.1, max: 3, noNaN: true })),
+      limit: fc.option(anyNumber(0.1, 3)),
       endsHeld: fc.boolean(),
     })
     .map((settings) => ({ kind: "exposure" as const, ...settings })),
   fc
     .record({
-      stops: fc.double({ min: -4, max: 4, noNaN: true }),
+      stops: anyNumber(-4, 4),
       x: unit.map((u) => u - 0.5),
       y: unit.map((u) => u - 0.5),
       begins: unit.map((u) => 0.95 * u),
@@ -69,13 +68,13 @@ const anyMove: fc.Arbitrary<Move> = fc.oneof(
   fc
     .record({
       around: zone,
-      grade: fc.double({ min: -1, max: 5, noNaN: true }),
-      black: fc.double({ min: 0, max: 4, noNaN: true }),
-      white: fc.double({ min: 5, max: 10, noNaN: true }),
+      grade: anyNumber(-1, 5),
+      black: anyNumber(0, 4),
+      white: anyNumber(5, 10),
     })
     .map((settings) => ({ kind: "contrast" as const, ...settings })),
   fc
-    .record({ radius: fc.double({ min: 0.01, max: 0.2, noNaN: true }), density: unit, edges: fc.boolean() })
+    .record({ radius: anyNumber(0.01, 0.2), density: unit, edges: fc.boolean() })
     .map((settings) => ({ kind: "contrast-mask" as const, ...settings })),
 );
 
@@ -92,7 +91,7 @@ const anyPass = fc.record({
   move: anyMove,
 });
 
-const weight = fc.double({ min: -2, max: 2, noNaN: true });
+const weight = anyNumber(-2, 2);
 
 /** Any valid plan. */
 export function anyPlan(): fc.Arbitrary<Plan> {

@@ -3,10 +3,11 @@ import { packPath, PRESSURES, type Stroke } from "@/core/brush/stroke";
 import { GATE_SOURCES, type Gate } from "@/core/gate/gate";
 import { packLevels } from "@/core/region/pictureLevels";
 import { COMBINES, type Region, type Shape } from "@/core/region/region";
+import { anyNumber } from "./anyNumber";
 
 // Any valid region and gate, for property tests.
 
-const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+const number = (min: number, max: number) => anyNumber(min, max);
 /** From nothing to `max`, the smallest numbers there are among them. */
 export const small = (max: number) =>
   fc.oneof(

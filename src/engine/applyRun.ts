@@ -20,28 +20,52 @@ export interface Bases {
 }
 export const NO_BASES: Bases = { steps: new Map(), masks: new Map() };
 
-/** What was laid out for a run. */
+/** What was laid out for a run: planes of the whole stage, of which the band begins at `first`. */
 export interface Laid {
   base?: StepBase | undefined;
-  /** What strokes on its gate add to the mask, from `first` on. */
+  /** How far it acts, but for a gate that is blurred on the way; absent where it acts everywhere. */
+  plane?: Float32Array | undefined;
+  /** What strokes on its gate let through besides. */
   added?: Float32Array | undefined;
-  first?: number;
-  /** Whether stops painted by hand lie in the machine. */
-  isPainted?: boolean;
+  /** Stops painted by hand. */
+  painted?: Float32Array | undefined;
+  first: number;
 }
 
-/** Does a run on the band in the machine; its mask, if it has one, lies there already. */
+/** Does a run on the band in the machine. */
 export function applyRun(
   machine: BandMachine,
-  { spatial, exposure, tables, mask, gateTable }: Pick<Run, "spatial" | "exposure" | "tables" | "mask" | "gateTable">,
-  { base, added, first = 0, isPainted = false }: Laid,
+  run: Pick<Run, "spatial" | "exposure" | "tables" | "free">,
+  laid: Laid,
   place: BandPlace,
 ): void {
-  if (!spatial && !exposure && tables.length === 0) return;
-  if (mask && base?.gate) machine.narrowMask(base.gate, place);
-  if (mask) machine.openMask(gateTable, added, first);
-  if (spatial) machine.applySpatial(spatial, base!.surroundings!, place, !!mask);
-  else if (exposure) machine.applyExposure(exposure, isPainted, !!mask);
-  else if (mask) machine.applyTableByMask(tables[0]!);
+  const { free } = run;
+  const { plane, added, base, first } = laid;
+  if (!run.spatial && !run.exposure && run.tables.length === 0) return;
+  if (!plane) return applySteps(machine, run, laid, place);
+  machine.putNext("mask", plane, first);
+  if (base?.gate) machine.narrowMask(base.gate, place);
+  if (!free || !added) {
+    if (added) machine.widenMask(added, first);
+    return applySteps(machine, run, laid, place);
+  }
+  // A mixture of what the gate leaves in order and what is in order without it is in order; stops add up one after the other.
+  if (run.tables.length > 0) return machine.applyTablesByMasks(run.tables[0]!, free.tables[0]!, added, first);
+  applySteps(machine, run, laid, place);
+  machine.putNext("mask", added, first);
+  applySteps(machine, free, laid, place);
+}
+
+function applySteps(
+  machine: BandMachine,
+  { spatial, exposure, tables }: Pick<Run, "spatial" | "exposure" | "tables">,
+  { base, plane, painted, first }: Laid,
+  place: BandPlace,
+): void {
+  const isMasked = plane !== undefined;
+  if (painted) machine.putNext("stops", painted, first);
+  if (spatial) machine.applySpatial(spatial, base!.surroundings!, place, isMasked);
+  else if (exposure) machine.applyExposure(exposure, painted !== undefined, isMasked);
+  else if (isMasked) machine.applyTableByMask(tables[0]!);
   else machine.applyTables(tables);
 }

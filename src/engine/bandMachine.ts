@@ -186,6 +186,11 @@ export class BandMachine {
     this.#heap.f32(this.#plane[name], to - from).set(plane.subarray(from, to));
   }
 
+  /** The same for as many pixels as the band has. */
+  putNext(name: PlaneName, plane: Float32Array, from: number): void {
+    this.put(name, plane, from, from + this.#n);
+  }
+
   /** Copies a plane of the band out, to `from` on. */
   take(name: PlaneName, plane: Float32Array, from: number): void {
     plane.set(this.#heap.f32(this.#plane[name], this.#n), from);
@@ -232,6 +237,17 @@ export class BandMachine {
     this.#heap.run.addLookedUpBy(tone, mask, tone, padded(this.#n), this.#slot(0, table), knotsOf(table));
   }
 
+  /** tone → tone + mask · table(tone) + added · free(tone), the added read from `first` on. */
+  applyTablesByMasks(table: Float32Array, free: Float32Array, added: Float32Array, first: number): void {
+    const { tone, mask, stops } = this.#plane;
+    const n = padded(this.#n);
+    this.#heap.f32(stops, n).fill(0);
+    this.#heap.run.addTableBy(stops, mask, tone, n, this.#slot(0, table), knotsOf(table));
+    this.putNext("mask", added, first);
+    this.#heap.run.addTableBy(stops, mask, tone, n, this.#slot(1, free), knotsOf(free));
+    this.#heap.run.add(tone, stops, tone, n);
+  }
+
   /** mask → mask times a small plane of the whole picture. */
   narrowMask(cells: ToneBase, place: BandPlace): void {
     const { mask, above } = this.#plane;
@@ -239,13 +255,17 @@ export class BandMachine {
     this.#heap.run.multiply(mask, above, mask, padded(this.#n));
   }
 
-  /** mask → mask · table(tone), and a plane added from `first` on. */
-  openMask(table: Float32Array | undefined, added: Float32Array | undefined, first: number): void {
+  /** mask → mask · table(tone). */
+  gateMask(table: Float32Array): void {
     const { tone, mask } = this.#plane;
-    if (table) this.#heap.run.scaleLookedUp(mask, tone, padded(this.#n), this.#slot(0, table), knotsOf(table));
-    if (!added) return;
-    const own = this.#heap.f32(mask, this.#n);
-    for (let i = 0; i < own.length; i++) own[i] = own[i]! + added[first + i]!;
+    this.#heap.run.scaleLookedUp(mask, tone, padded(this.#n), this.#slot(0, table), knotsOf(table));
+  }
+
+  /** mask → mask + a plane, read from `first` on. */
+  widenMask(added: Float32Array, first: number): void {
+    const { mask, above } = this.#plane;
+    this.putNext("above", added, first);
+    this.#heap.run.add(mask, above, mask, padded(this.#n));
   }
 
   /** tone → how far the mask in the machine acts on it, by its reach over tone. */
@@ -264,6 +284,7 @@ export class BandMachine {
     if ("planes" in base) this.#sampleSlices(base, place, p.stops);
     else this.#sampleBase(base.offset, base, place, p.stops);
     run.lookUp(p.stops, p.stops, n, this.#slot(0, stops), knotsOf(stops));
+    if (blended?.rows) return this.#changeByRows(blended.rows, byMask);
     if (byMask && !blended) run.multiply(p.stops, p.mask, p.stops, n);
     this.#passThrough(through);
     this.#expose(blended, byMask, false);
@@ -276,6 +297,7 @@ export class BandMachine {
     const run = this.#heap.run;
     if (!isPainted) this.#heap.f32(p.stops, n).fill(flat);
     else if (gain !== 1 || flat !== 0) run.scaleAdd(p.stops, n, gain, flat);
+    if (blended?.rows) return this.#changeByRows(blended.rows, byMask);
     const scales = byMask && !blended;
     if (scales) run.multiply(p.stops, p.mask, p.stops, n);
     this.#passThrough(through);
@@ -293,6 +315,15 @@ export class BandMachine {
     const n = padded(this.#n);
     if (rows) this.#heap.run.throughRows(stops, tone, n, this.#rowsAt(rows), rows.knots, rows.side, rows.most);
     else if (share) this.#heap.run.scaleLookedUp(stops, tone, n, this.#slot(0, share), knotsOf(share));
+  }
+
+  /** tone → tone and what rows say of its stops. */
+  #changeByRows(rows: StopsRows, byMask: boolean): void {
+    const { stops, tone, mask } = this.#plane;
+    const n = padded(this.#n);
+    this.#passThrough({ share: undefined, rows });
+    if (byMask) this.#heap.run.multiply(stops, mask, stops, n);
+    this.#heap.run.add(tone, stops, tone, n);
   }
 
   /** tone → tone, exposed by the plane of stops and blended, as far as share and mask let it through. */

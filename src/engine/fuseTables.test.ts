@@ -6,7 +6,7 @@ import { knotsOf } from "@/core/kernels/pairTable";
 import { anyStrands } from "../../tests/anyPlan";
 import { TableFuser } from "./fuseTables";
 
-const FUSED_ERROR = 2e-5;
+const FUSED_ERROR = 5e-5;
 
 /** What a table makes of a tone, as the kernels read it. */
 function read(table: Float32Array, tone: number): number {

@@ -12,7 +12,7 @@ const MOST_KEPT = 6;
  * Puts runs of tone tables together into one, keeping the last few: the run behind the pass in hand
  * is put together once, however long it is and however the hand moves.
  *
- * Source  docs/decisions/0001-tables.md (measured error below 2e-5 in tone; exports do not use it).
+ * Source  docs/decisions/0001-tables.md (measured error below 5e-5 in tone, whatever the strands; exports do not use it).
  */
 export class TableFuser {
   #kept: { tables: readonly Float32Array[]; fused: Float32Array }[] = [];

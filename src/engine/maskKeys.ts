@@ -1,4 +1,4 @@
-import { isBlurred, type Gate } from "@/core/gate/gate";
+import { isBlurred, isRepairedOnTheWay, type Gate } from "@/core/gate/gate";
 import type { CompiledMask } from "@/core/plan/compilePlan";
 import { LEAST_FIT, LEAST_SOFTEN, type LikenessShape, type Region } from "@/core/region/region";
 import { shapeKey } from "@/core/region/shapeKey";
@@ -28,9 +28,9 @@ export function needsBases({ region, gate }: CompiledMask): boolean {
   return !!gate && !!gateKey(gate);
 }
 
-/** Whether a gate is read from the entering tone on the way, because strokes on it let more or less through. */
+/** Whether a gate is read from the entering tone on the way: see `isRepairedOnTheWay`. */
 export function isReadOnTheWay(gate: Gate | undefined): gate is Gate {
-  return !!gate && gate.source === "entering" && !isBlurred(gate) && gate.repair.length > 0;
+  return !!gate && isRepairedOnTheWay(gate);
 }
 
 /** Whether a gate's base is gathered from the tone that enters its pass, on the way through the plan. */

@@ -66,24 +66,21 @@ export function rowRenderer(
       const place = { x: 0, y, width, whole: source.size };
       const picture = isMasked ? bandPicture(machine, rows * width) : undefined;
       const grid = gridOf({ width, height: rows }, 0, y, source.size);
-      /** Lays a mask out in the machine; returns what strokes on its gate add. */
-      const putMask = (mask: CompiledMask) => {
+      const layMask = (mask: CompiledMask) => {
         const parts = [mask, grid, picture!, bases.masks, (shape: DrawnShape) => layShape(shape, grid, stops)] as const;
-        machine.put("mask", maskPlane(...parts), 0, rows * width);
-        return repairPlane(...parts);
+        return { plane: maskPlane(...parts), added: repairPlane(...parts) };
       };
       for (const run of runs) {
-        const added = run.mask && putMask(run.mask);
-        const painted = run.exposure && stops.plane(plan.passes[run.from]!.id, run.exposure.move, grid, layOn(grid));
-        if (painted) machine.put("stops", painted.plane, 0, rows * width);
-        applyRun(machine, run, { base: bases.steps.get(run.from), added, isPainted: !!painted }, place);
+        const painted = run.exposure && stops.plane(plan.passes[run.from]!.id, run.exposure.move, grid, layOn(grid))?.plane;
+        applyRun(machine, run, { base: bases.steps.get(run.from), ...(run.mask && layMask(run.mask)), painted, first: 0 }, place);
       }
       if (shown) {
         const gate = bases.steps.get(plan.passes.length)?.gate;
-        const added = shown.mask && putMask(shown.mask);
-        if (!shown.mask) machine.put("mask", new Float32Array(rows * width).fill(1), 0, rows * width);
+        const { plane, added } = shown.mask ? layMask(shown.mask) : EVERYWHERE;
+        machine.putNext("mask", plane ?? new Float32Array(rows * width).fill(1), 0);
         if (gate) machine.narrowMask(gate, place);
-        machine.openMask(isReadOnTheWay(shown.mask?.gate) ? gateTableOf(shown.mask.gate) : undefined, added, 0);
+        if (isReadOnTheWay(shown.mask?.gate)) machine.gateMask(gateTableOf(shown.mask.gate));
+        if (added) machine.widenMask(added, 0);
         machine.showMask(shown.reach);
       }
       take(y, rows);
@@ -121,6 +118,8 @@ export function rowRenderer(
     },
   };
 }
+
+const EVERYWHERE = { plane: undefined, added: undefined };
 
 function layShape(shape: DrawnShape, grid: Grid, { strokeMaps }: StopsPlanes): Float32Array {
   return (shape.kind === "brush" && strokeMaps.brushed(shape, grid)) || rasterShape(shape, grid);

@@ -1,7 +1,6 @@
-import type { CompiledMask, CompiledPass, CompiledPlan, ExposureStep, SpatialStep } from "@/core/plan/compilePlan";
-import { gateTableOf } from "./maskPlane";
+import type { CompiledMask, CompiledPass, CompiledPlan, CompiledStep, ExposureStep, SpatialStep } from "@/core/plan/compilePlan";
 import { LEAST_FUSED, type TableFuser } from "./fuseTables";
-import { isGatheredOnTheWay, isReadOnTheWay, needsBases } from "./maskKeys";
+import { isGatheredOnTheWay, needsBases } from "./maskKeys";
 
 /** Passes done in one go: tone tables, or one step of another kind. */
 export interface Run {
@@ -13,8 +12,8 @@ export interface Run {
   exposure: ExposureStep | undefined;
   /** Where it acts, if not everywhere; such a run is a single pass. */
   mask: CompiledMask | undefined;
-  /** How far its gate lets each entering tone through, where that is read on the way. */
-  gateTable: Float32Array | undefined;
+  /** The same step without its gate, for what strokes on the gate let through besides. */
+  free: Pick<Run, "tables" | "spatial" | "exposure"> | undefined;
 }
 
 /** The passes in hand: from one up to another, so that a single pass and a set are told alike. */
@@ -45,14 +44,27 @@ export function runsOf(plan: CompiledPlan, hand: Hand, fuser?: TableFuser): Run[
   const places = [...cuts].sort((a, b) => a - b);
   return places.slice(1).map((to, i) => {
     const from = places[i]!;
-    const steps = plan.passes.slice(from, to).flatMap(({ step }) => (step ? [step] : []));
-    const spatial = steps.find((step) => step.kind === "spatial");
-    const exposure = steps.find((step) => step.kind === "exposure");
-    const tables = steps.flatMap((step) => (step.kind === "tone" ? [step.table] : []));
-    const mask = to - from === 1 ? plan.passes[from]!.mask : undefined;
-    const gateTable = isReadOnTheWay(mask?.gate) ? gateTableOf(mask.gate) : undefined;
-    return { from, to, spatial, exposure, mask, gateTable, tables: fuser && tables.length >= LEAST_FUSED ? [fuser.fuse(tables)] : tables };
+    const { tables, ...steps } = stepsOf(plan.passes.slice(from, to).flatMap(({ step }) => step ?? []));
+    const { mask, free } = to - from === 1 ? plan.passes[from]! : NOT_MASKED;
+    return {
+      from,
+      to,
+      ...steps,
+      tables: fuser && tables.length >= LEAST_FUSED ? [fuser.fuse(tables)] : tables,
+      mask,
+      free: free && stepsOf([free]),
+    };
   });
+}
+
+const NOT_MASKED = { mask: undefined, free: undefined };
+
+function stepsOf(steps: readonly CompiledStep[]): Pick<Run, "tables" | "spatial" | "exposure"> {
+  return {
+    spatial: steps.find((step) => step.kind === "spatial"),
+    exposure: steps.find((step) => step.kind === "exposure"),
+    tables: steps.flatMap((step) => (step.kind === "tone" ? [step.table] : [])),
+  };
 }
 
 /** Runs in sweeps over the picture, each beginning with the mix, at `start`, or at a barrier; one at least, if without runs. */

@@ -331,7 +331,13 @@ export class Stage {
    * Runs over all bands, from the source colours or from the tones given, filling the checkpoints passed on the way. Where only
    * some rows changed, the other bands stay as they are.
    */
-  #sweep(runs: readonly LaidRun[], source: Float32Array | undefined, fresh: ReadonlySet<number>, takeBand?: TakeBand, changed?: Rows): void {
+  #sweep(
+    runs: readonly LaidRun[],
+    source: Float32Array | undefined,
+    fresh: ReadonlySet<number>,
+    takeBand?: TakeBand,
+    changed?: Rows,
+  ): void {
     const finish: TakeBand = (first, end, y, rows) => {
       if (!takeBand) return;
       if (this.#grain) this.#putMean(this.#tonesOf(this.#plan!.passes.length), first, end);
@@ -364,9 +370,7 @@ export class Stage {
       keep(0);
     }
     for (const { to, planes, added, base, painted, ...run } of runs) {
-      if (planes) machine.put("mask", planes[index]!, first, end);
-      if (painted) machine.put("stops", painted.plane, first, end);
-      applyRun(machine, run, { base, added, first, isPainted: !!painted }, this.#bandPlace(y));
+      applyRun(machine, run, { base, plane: planes?.[index], added, painted: painted?.plane, first }, this.#bandPlace(y));
       keep(to);
     }
   }

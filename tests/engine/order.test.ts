@@ -15,6 +15,7 @@ import type { Move, Pass, Plan } from "@/core/plan/plan";
 import { Stage } from "@/engine/stage";
 import { anyStrands } from "../anyPlan";
 import { anyGate } from "../anyRegion";
+import { anyNumber } from "../anyNumber";
 
 // One law for the order of tones, whichever way a pass comes to a place: in the open, through a region, painted.
 
@@ -114,17 +115,14 @@ test.each(READY_GATES.flatMap((ready) => [-1, 1].map((flat) => [ready.name, read
 const anyOrderedMove: fc.Arbitrary<Move> = fc.oneof(
   fc
     .record({
-      flat: fc.double({ min: -4, max: 4, noNaN: true }),
-      zones: fc.oneof(
-        fc.constant(Array<number>(11).fill(0)),
-        fc.array(fc.double({ min: -2, max: 2, noNaN: true }), { minLength: 11, maxLength: 11 }),
-      ),
+      flat: anyNumber(-4, 4),
+      zones: fc.oneof(fc.constant(Array<number>(11).fill(0)), fc.array(anyNumber(-2, 2), { minLength: 11, maxLength: 11 })),
       endsHeld: fc.boolean(),
     })
     .map(exposure),
   anyStrands().map((strands): Move => ({ kind: "placement", strands })),
   fc
-    .record({ around: fc.double({ min: 0, max: 10, noNaN: true }), grade: fc.double({ min: -1, max: 5, noNaN: true }) })
+    .record({ around: anyNumber(0, 10), grade: anyNumber(-1, 5) })
     .map((settings): Move => ({ kind: "contrast", ...settings, black: 0, white: 10 })),
 );
 
@@ -137,7 +135,7 @@ test("any kind of pass through any gate, with any zones off and ends held or not
       fc.record({
         gate: fc.option(enteringGate),
         zonesOff: fc.oneof(fc.constant<number[]>([]), fc.subarray([...Array(11).keys()])),
-        strength: fc.double({ min: 0, max: 2, noNaN: true }),
+        strength: anyNumber(0, 2),
       }),
       fc.constantFrom("plain", "masked", "painted"),
       fc.constantFrom(1, 0.6, 0.2),
@@ -149,15 +147,78 @@ test("any kind of pass through any gate, with any zones off and ends held or not
   );
 });
 
+const kept = ["multiply", "screen", "overlay", "darken", "lighten", "color-dodge", "color-burn", "hard-light", "soft-light"] as const;
+
+test("blends that keep the order themselves keep it through gates and past zones that are off, however the pass comes to a place", () => {
+  fc.assert(
+    fc.property(
+      anyOrderedMove,
+      fc.record({
+        blend: fc.constantFrom(...kept),
+        gate: fc.option(enteringGate),
+        zonesOff: fc.oneof(fc.constant<number[]>([]), fc.subarray([...Array(11).keys()])),
+        strength: anyNumber(0, 2),
+      }),
+      fc.constantFrom("plain", "masked", "painted"),
+      fc.constantFrom(1, 0.6, 0.2),
+      (move, pass, way, density) => {
+        expect(reversal(printed(planOf(pass, move, way as Way, density)))).toBeLessThan(IN_ORDER);
+      },
+    ),
+    { seed: 163, numRuns: 300 },
+  );
+});
+
+describe("a gate that was repaired by brush", () => {
+  const repaired = (gate: Gate, flow: number, erase: boolean): Gate => ({ ...gate, repair: [{ ...everywhere, flow, erase }] });
+  const hard = { ...openGate(), from: 6, to: 8, low: 0.3, high: 0.3 };
+
+  test("keeps the order at every stage of a repair, whatever the pass", () => {
+    fc.assert(
+      fc.property(
+        anyOrderedMove,
+        fc.record({ zonesOff: fc.subarray([...Array(11).keys()], { maxLength: 3 }), strength: anyNumber(0, 2) }),
+        fc.oneof(fc.constant(hard), enteringGate),
+        fc.tuple(anyNumber(0.02, 1), fc.boolean()),
+        fc.constantFrom<Way>("plain", "masked", "painted"),
+        fc.constantFrom(1, 0.6),
+        (move, pass, gate, [flow, erase], way, density) => {
+          expect(reversal(printed(planOf({ ...pass, gate: repaired(gate, flow, erase) }, move, way, density)))).toBeLessThan(IN_ORDER);
+        },
+      ),
+      { seed: 164, numRuns: 300 },
+    );
+  });
+
+  test.each([
+    ["exposure", exposure({ flat: -0.4 })],
+    ["contrast", { kind: "contrast", around: 5, grade: 4, black: 0, white: 10 } as Move],
+  ])("%s: painted wholly open it acts as without a gate, wholly shut not at all, and half as half", (_, move) => {
+    // So soft that nothing needs to be held.
+    const soft = { ...openGate(), from: 6, to: 8, low: 1.5, high: 1.5 };
+    const open = printed(planOf({}, move, "masked"));
+    const throughGate = printed(planOf({ gate: soft }, move, "masked"));
+    expect(furthest(printed(planOf({ gate: repaired(soft, 1, false) }, move, "masked")), open)).toBeLessThan(0.005);
+    expect(furthest(printed(planOf({ gate: repaired(soft, 1, true) }, move, "masked")), entering)).toBeLessThan(0.005);
+    const half = printed(planOf({ gate: repaired(soft, 0.5, false) }, move, "masked"));
+    const middle = entering.findIndex((zone) => zone >= 7);
+    expect(Math.abs(half[middle]! - throughGate[middle]!)).toBeLessThan(0.01); // open there already: nothing is added
+    const dark = entering.findIndex((zone) => zone >= 3);
+    const share = (half[dark]! - entering[dark]!) / (open[dark]! - entering[dark]!);
+    expect(share).toBeGreaterThan(0.4);
+    expect(share).toBeLessThan(0.6);
+  });
+});
+
 test("burned edges keep the order of the tones of a place, on bare paper and off it", () => {
   const size = { width: 8, height: 8 };
   const drawn = fc.record({
     gate: fc.option(enteringGate),
     zonesOff: fc.subarray([...Array(11).keys()], { maxLength: 4 }),
-    strength: fc.double({ min: 0, max: 2, noNaN: true }),
+    strength: anyNumber(0, 2),
   });
   fc.assert(
-    fc.property(drawn, fc.double({ min: -4, max: 4, noNaN: true }), fc.boolean(), (pass, stops, onPaper) => {
+    fc.property(drawn, anyNumber(-4, 4), fc.boolean(), (pass, stops, onPaper) => {
       const move: Move = { kind: "edge-burn", stops, x: 0, y: 0, begins: 0, straight: 1, onPaper };
       const compiled = compilePlan(planOf(pass, move, "plain"));
       const corners = Array.from({ length: 40 }, (_, i) => {

@@ -1,9 +1,10 @@
 import fc from "fast-check";
 import { expect, test } from "vitest";
 import { atStrength } from "./atStrength";
+import { anyNumber } from "../../../tests/anyNumber";
 
-const tone = fc.double({ min: 0, max: 1, noNaN: true });
-const strength = fc.double({ min: 0, max: 4, noNaN: true });
+const tone = anyNumber(0, 1);
+const strength = anyNumber(0, 4);
 
 test("half way at ½, all the way at 1, as far again at 2 where there is room", () => {
   expect([0, 0.5, 1, 1.5, 2].map((s) => atStrength(0.4, 0.5, s))).toEqual([0.4, 0.45, 0.5, 0.55, 0.6].map((t) => expect.closeTo(t, 12)));

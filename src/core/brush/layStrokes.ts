@@ -4,8 +4,12 @@ import { FALLOFF_STEPS, falloffOf, meanAcross, SPACING } from "./falloff";
 import { unpackPath, type Brush, type Stroke } from "./stroke";
 import { PLACES, StrokePlane } from "./strokePlane";
 
-/** A pen that presses on the size draws no thinner than this part of it, so that a way always ends. */
+/**
+ * A pen that presses on the size draws no thinner than this part of it, nor than so many long edges (a third of a pixel at 6,000), so
+ * that a way always ends, and soon.
+ */
 const LEAST_PRESSED = 0.02;
+const THINNEST = 5e-5;
 /** Dabs smaller than this, in pixels, are not drawn but reckoned: what their stroke comes to in all, by how much of its way lies in each pixel. */
 const THIN = 0.5;
 /** Dabs that fall off over less than this, in pixels, are weighed finer than at the middles of pixels. */
@@ -85,6 +89,10 @@ function pressesSize({ pressure }: Pick<Brush, "pressure">): boolean {
   return pressure === "size" || pressure === "both";
 }
 
+function pressedRadius(radius: number, pressure: number): number {
+  return Math.max(radius * Math.max(pressure, LEAST_PRESSED), Math.min(radius, THINNEST));
+}
+
 /** The width over which a stroke falls off where it does so most steeply. Units: long edges. */
 export function softness(stroke: Stroke): number {
   return (1 - stroke.hardness) * stroke.radius * (pressesSize(stroke) ? wayOf(stroke).lightest : 1);
@@ -134,9 +142,8 @@ export function forDabs(
   visit: (x: number, y: number, pressure: number) => void,
   since?: Progress,
 ): Progress {
-  const step = SPACING * brush.radius;
   const sizes = pressesSize(brush);
-  const stepAt = (pressure: number) => (sizes ? step * Math.max(pressure, LEAST_PRESSED) : step);
+  const stepAt = (pressure: number) => SPACING * (sizes ? pressedRadius(brush.radius, pressure) : brush.radius);
   if (!since) visit(path[0]!, path[1]!, path[2]!);
   let left = since?.left ?? stepAt(path[2]!);
   let i = since?.piece ?? 3;

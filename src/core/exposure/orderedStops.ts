@@ -73,7 +73,7 @@ function inside(y: number): number {
   return Math.min(Math.max(y, NEAREST), 1 - NEAREST);
 }
 
-/** Rows of stops that reach tones, one for each amount given to a place, from the most taken away to the most given. */
+/** Rows of what tones get, one for each amount of stops given to a place, from the most taken away to the most given. */
 export interface StopsRows {
   /** Pair tables of `knots` + 1, one after the other. */
   tables: Float32Array;
@@ -88,7 +88,7 @@ export interface StopsRows {
 export const ROWS_TO_A_SIDE = 48;
 
 /** Fewer stops than this move no tone by a step of 16 bits, in order or not. */
-const LEAST_MOST = 1e-6;
+export const LEAST_MOST = 1e-6;
 
 /**
  * The law as rows to be read between, for places given up to `most` stops either way; undefined where the shares alone keep the order, so that one
@@ -98,13 +98,15 @@ export function stopsRows(knots: number, byTone: StopsByTone, most: number): Sto
   if (most < LEAST_MOST) return undefined;
   const { reaching } = orderedStops(knots, byTone);
   const isPlain = [-most, most].every((stops) => reaching(stops).every((reached, k) => reached === stops * byTone.share(k / knots)));
-  if (isPlain) return undefined;
+  return isPlain ? undefined : rowsOf(knots, most, reaching);
+}
+
+/** Rows for places given up to `most` stops either way, each as `row` tells it of its stops: over `knots` + 1 even tones. */
+export function rowsOf(knots: number, most: number, row: (stops: number) => Float64Array): StopsRows {
   const length = 2 * (knots + 1);
   const tables = new Float32Array((2 * ROWS_TO_A_SIDE + 1) * length);
-  for (let row = -ROWS_TO_A_SIDE; row <= ROWS_TO_A_SIDE; row++) {
-    if (row === 0) continue;
-    writePairs(tables.subarray((row + ROWS_TO_A_SIDE) * length), reaching((most * row) / ROWS_TO_A_SIDE));
-  }
+  for (let k = -ROWS_TO_A_SIDE; k <= ROWS_TO_A_SIDE; k++)
+    writePairs(tables.subarray((k + ROWS_TO_A_SIDE) * length), row((most * k) / ROWS_TO_A_SIDE));
   return { tables, knots, side: ROWS_TO_A_SIDE, most };
 }
 

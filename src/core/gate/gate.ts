@@ -97,6 +97,11 @@ export function readsEnteringTone(gate: Gate): boolean {
   return gate.source === "entering" && !isBlurred(gate) && gate.repair.length === 0;
 }
 
+/** Whether a gate is read from the entering tone on the way, because strokes on it let more or less through. */
+export function isRepairedOnTheWay(gate: Gate): boolean {
+  return gate.source === "entering" && !isBlurred(gate) && gate.repair.length > 0;
+}
+
 /** Whether a gate's mask is blurred: a blur too fine to be gathered is none. */
 export function isBlurred({ blur }: Pick<Gate, "blur">): boolean {
   return blur >= LEAST_GATE_BLUR;

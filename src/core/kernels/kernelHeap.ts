@@ -41,6 +41,7 @@ export interface KernelExports {
   scaleAdd(plane: number, n: number, scale: number, offset: number): void;
   throughRows(stops: number, tone: number, n: number, tables: number, knots: number, side: number, most: number): void;
   addTableBy(plane: number, by: number, tone: number, n: number, table: number, knots: number): void;
+  add(a: number, b: number, out: number, n: number): void;
   multiply(a: number, b: number, out: number, n: number): void;
   addTable(plane: number, tone: number, n: number, table: number, knots: number): void;
   scaleLookedUp(plane: number, tone: number, n: number, table: number, knots: number): void;

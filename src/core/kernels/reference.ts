@@ -139,6 +139,11 @@ export function addTableBy(plane: Float32Array, by: Float32Array, tone: Float32A
   return plane.map((v, i) => v + by[i]! * readTable(table, tone[i]!));
 }
 
+/** a + b. */
+export function add(a: Float32Array, b: Float32Array): Float32Array {
+  return a.map((v, i) => v + b[i]!);
+}
+
 /** a · b. */
 export function multiply(a: Float32Array, b: Float32Array): Float32Array {
   return a.map((v, i) => v * b[i]!);

@@ -25,13 +25,17 @@ export function heldInOrder(changes: Float64Array, falls: Float64Array): Float64
   return held;
 }
 
+const ROUNDING = 1e-9;
+
 /**
  * Changes a curve makes along a scale, let through in part or carried further, with the order of places kept where the curve itself keeps it.
  *
  * Shape   places in order, where the curve takes them, and the changes made of that; changes out.
  */
 export function changesInOrder(places: Float64Array, taken: Float64Array, changes: Float64Array): Float64Array {
-  const isRising = taken.every((to, i) => i === 0 || to >= taken[i - 1]!);
+  // What a curve brings to one place lies there but for the last digits.
+  const rounding = ROUNDING * (places.at(-1)! - places[0]!);
+  const isRising = taken.every((to, i) => i === 0 || to >= taken[i - 1]! - rounding);
   return isRising ? heldInOrder(changes, fallsOf(places, taken)) : changes;
 }
 

@@ -8,6 +8,7 @@ import { findStrain } from "./findStrain";
 import { liftableZone } from "./liftZone";
 import { placementAtStrength, placementCurve } from "./placementCurve";
 import { addStrand, isHold, LEAST_GAP, moveStrand, moveTogether, pushStrand, removeStrand, type Strand } from "./strand";
+import { anyNumber } from "../../../tests/anyNumber";
 
 const strands = (...pairs: [number, number][]): Strand[] => pairs.map(([from, to]) => ({ from, to }));
 
@@ -31,7 +32,7 @@ test("is level beyond the outermost strands: a black switch and paper white", ()
 describe("what must hold for every placement", () => {
   test("monotone on all 65,536 levels, and holds within 1e-6", () => {
     fc.assert(
-      fc.property(anyStrands(), fc.double({ min: 0, max: 2, noNaN: true }), (made, strength) => {
+      fc.property(anyStrands(), anyNumber(0, 2), (made, strength) => {
         const curve = placementAtStrength(made, strength);
         let last = -Infinity;
         for (let level = 0; level < 65536; level++) {
@@ -46,18 +47,26 @@ describe("what must hold for every placement", () => {
     );
   });
 
+  test("a hold stays at any strength, and nothing is driven past it", () => {
+    const made = strands([0, 0], [1, 1.8], [2, 2], [6, 5], [7, 7], [8, 7.2], [10, 10]);
+    for (const strength of [1.2, 2]) {
+      const curve = placementAtStrength(made, strength);
+      for (const hold of [2, 7]) expect(curve(hold)).toBe(hold);
+      expect(curve(1)).toBeGreaterThan(1.8);
+      expect(curve(1)).toBeLessThan(2);
+      expect(curve(6)).toBeLessThan(5);
+      expect(curve(6)).toBeGreaterThan(2);
+      expect(curve(8)).toBeGreaterThan(7);
+    }
+  });
+
   test("stays in the scale", () => {
     fc.assert(
-      fc.property(
-        anyStrands(),
-        fc.double({ min: 0, max: 2, noNaN: true }),
-        fc.double({ min: 0, max: 10, noNaN: true }),
-        (made, strength, zone) => {
-          const placed = placementAtStrength(made, strength)(zone);
-          expect(placed).toBeGreaterThanOrEqual(-1e-12);
-          expect(placed).toBeLessThanOrEqual(10 + 1e-12);
-        },
-      ),
+      fc.property(anyStrands(), anyNumber(0, 2), anyNumber(0, 10), (made, strength, zone) => {
+        const placed = placementAtStrength(made, strength)(zone);
+        expect(placed).toBeGreaterThanOrEqual(-1e-12);
+        expect(placed).toBeLessThanOrEqual(10 + 1e-12);
+      }),
       { seed: 22 },
     );
   });
@@ -114,7 +123,7 @@ describe("moving strands", () => {
     expect(moveTogether(start, chosen, 3)).toEqual(strands([0, 0], [2, 3], [4, 6], [6, 6], [10, 10]));
     expect(moveTogether(start, chosen, -9)).toEqual(strands([0, 0], [2, 0], [4, 3], [6, 6], [10, 10]));
     fc.assert(
-      fc.property(anyStrands(), fc.array(fc.nat(7)), fc.double({ min: -12, max: 12, noNaN: true }), (any, picked, by) => {
+      fc.property(anyStrands(), fc.array(fc.nat(7)), anyNumber(-12, 12), (any, picked, by) => {
         const moved = moveTogether(any, new Set(picked), by);
         for (let i = 1; i < moved.length; i++) expect(moved[i]!.to).toBeGreaterThanOrEqual(moved[i - 1]!.to);
         expect(moved.map(({ from }) => from)).toEqual(any.map(({ from }) => from));

@@ -1,6 +1,6 @@
-import { atStrength } from "../blend/atStrength";
+import { softened } from "../blend/atStrength";
 import { LAST_ZONE } from "../zones/zone";
-import type { Strand } from "./strand";
+import { isHold, type Strand } from "./strand";
 
 /** A map of the zone scale onto itself. Units: zones 0–10 in and out. */
 export type PlacementCurve = (zone: number) => number;
@@ -64,15 +64,19 @@ function endSlope(near: number, next: number | undefined, width: number, nextWid
 }
 
 /**
- * The strands at a strength beyond 1: every move goes further by that factor, nears the ends of the scale without reaching
- * them, and stops at the strand below, so the order of tones is kept. Holds stay, and so do strands placed at the ends.
+ * The strands at a strength beyond 1: every move goes further by that factor, nears the ends of the scale, or a hold on the way, without
+ * reaching them, and stops at the strand below, so the order of tones is kept. Holds stay, and so do strands placed at the ends.
  */
 export function strengthenStrands(strands: readonly Strand[], strength: number): Strand[] {
+  const holds = strands.filter(isHold).map(({ to }) => to);
   let floor = 0;
-  return strands.map(({ from, to }) => {
-    const further = Math.max(LAST_ZONE * atStrength(from / LAST_ZONE, to / LAST_ZONE, strength), floor);
-    floor = further;
-    return { from, to: further };
+  return strands.map((strand) => {
+    const { from, to } = strand;
+    if (isHold(strand)) return { from, to: (floor = to) };
+    const further = (strength - 1) * (to - from);
+    const end = further > 0 ? (holds.find((hold) => hold >= to) ?? LAST_ZONE) : (holds.findLast((hold) => hold <= to) ?? 0);
+    floor = Math.max(to + Math.sign(further) * softened(Math.abs(further), Math.abs(end - to)), floor);
+    return { from, to: floor };
   });
 }
 

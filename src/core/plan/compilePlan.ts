@@ -2,7 +2,7 @@ import type { BlendMode } from "../blend/blend";
 import { contrastMaskStops } from "../contrast/contrastMask";
 import { MOST_CEILING } from "../exposure/exposure";
 import { orderedStops, stopsRows, type StopsByTone, type StopsRows } from "../exposure/orderedStops";
-import { readsEnteringTone, type Gate } from "../gate/gate";
+import { isRepairedOnTheWay, readsEnteringTone, type Gate } from "../gate/gate";
 import { pairTable } from "../kernels/pairTable";
 import { hueCurve } from "../mix/hueCurve";
 import type { Weights } from "../mix/weights";
@@ -12,6 +12,7 @@ import { shapeKey, strokesKey } from "../region/shapeKey";
 import type { Spread } from "../spatial/toneBase";
 import { TONE_KNOTS } from "../zones/toneKnots";
 import { LAST_ZONE } from "../zones/zone";
+import { blendedRows } from "./blendedRows";
 import { passInSet } from "./editPasses";
 import { actsOnAll, isTonePass, leavesAll, passCurve, reachOf, stopsByTone, type TonePass } from "./passCurve";
 import type { ContrastMaskMove, EdgeBurnMove, ExposureMove, Mix, Pass, Plan } from "./plan";
@@ -35,6 +36,8 @@ export interface CompiledPass {
   id: string;
   /** Absent where the pass leaves all as it is. Equal passes give the very same step. */
   step: CompiledStep | undefined;
+  /** The same without its gate, where strokes on the gate let tones through that it would not; for what they let through. */
+  free: CompiledStep | undefined;
   /** Where and how far it acts, beyond what the step itself tells by tone; absent where it acts everywhere. */
   mask: CompiledMask | undefined;
   /** Equal keys give equal steps and masks. */
@@ -72,6 +75,14 @@ export interface StopsThrough {
 export interface Blended {
   mode: BlendMode;
   share: Float32Array;
+  /** In its stead where that would bring tones out of order: what changes in them for each amount of stops given to the place. */
+  rows: StopsRows | undefined;
+}
+
+/** A pass's step, with and without its gate. */
+interface Steps {
+  step: CompiledStep | undefined;
+  free: CompiledStep | undefined;
 }
 
 /** Stops given to a place by its surroundings. */
@@ -111,25 +122,26 @@ export type PlacedStops = ExposureMove | EdgeBurnMove;
  */
 export function planCompiler(): (plan: Plan) => CompiledPlan {
   let hues: { key: string; table: Float32Array | undefined } = { key: "", table: undefined };
-  let steps = new Map<string, CompiledStep | undefined>();
-  let painted = new Map<string, ExposureStep>();
+  let steps = new Map<string, Steps>();
+  let painted = new Map<string, Steps>();
   return (plan) => {
     const key = hueKey(plan.mix);
     if (key !== hues.key) hues = { key, table: hueTable(plan.mix) };
-    const kept = new Map<string, CompiledStep | undefined>();
-    const paintedNow = new Map<string, ExposureStep>();
+    const kept = new Map<string, Steps>();
+    const paintedNow = new Map<string, Steps>();
     const regions = new Map(plan.regions.map((region) => [region.id, { region, key: regionKey(region) }]));
     const passes = plan.passes.map((own) => {
       const pass = passInSet(plan, own);
       const isMasked = compiledMask(pass, regions) !== undefined;
       const bareKey = `${bareKeyOf(pass)} ${isMasked}`;
       const stepKey = pass.move.kind === "exposure" ? `${bareKey} ${strokesKey(pass.move.strokes)}` : bareKey;
-      if (!kept.has(stepKey)) kept.set(stepKey, steps.has(stepKey) ? steps.get(stepKey) : compiled(pass, isMasked, painted.get(bareKey)));
-      const step = kept.get(stepKey);
-      if (step?.kind === "exposure") paintedNow.set(bareKey, step);
+      const made = kept.get(stepKey) ?? steps.get(stepKey) ?? compiled(pass, isMasked, painted.get(bareKey));
+      kept.set(stepKey, made);
+      const { step, free } = made;
+      if (step?.kind === "exposure") paintedNow.set(bareKey, made);
       const mask = step && compiledMask(pass, regions);
       const masked = (key: string) => (mask ? `${key} ${mask.key}` : key);
-      return { id: pass.id, step, mask, key: masked(stepKey), bareKey: masked(bareKey) };
+      return { id: pass.id, step, free, mask, key: masked(stepKey), bareKey: masked(bareKey) };
     });
     steps = kept;
     painted = paintedNow;
@@ -182,9 +194,16 @@ function hueTable(mix: Mix): Float32Array | undefined {
 }
 
 /** A pass compiled; `alike` is one that differs from it in strokes alone, whose tables serve as well. */
-function compiled(pass: Pass, isMasked: boolean, alike: ExposureStep | undefined): CompiledStep | undefined {
+function compiled(pass: Pass, isMasked: boolean, alike: Steps | undefined): Steps {
   const isPainted = pass.move.kind === "exposure" && !leavesAll(pass) && (isMasked || !isTonePass(pass));
-  return alike && isPainted ? { ...alike, move: pass.move as ExposureMove } : compiledStep(pass, isMasked);
+  if (alike && isPainted) {
+    const withStrokes = (step: CompiledStep | undefined) => step && { ...(step as ExposureStep), move: pass.move as ExposureMove };
+    return { step: withStrokes(alike.step), free: withStrokes(alike.free) };
+  }
+  const { gate } = pass;
+  if (!gate || !isRepairedOnTheWay(gate)) return { step: compiledStep(pass, isMasked), free: undefined };
+  const gated = { ...pass, gate: { ...gate, repair: [] } };
+  return { step: compiledStep(gated, isMasked), free: compiledStep({ ...pass, gate: null }, isMasked) };
 }
 
 function compiledStep(pass: Pass, isMasked: boolean): CompiledStep | undefined {
@@ -209,7 +228,7 @@ function exposureStep(pass: Pass, move: ExposureMove): ExposureStep {
     onPaper: false,
     through: through(byTone, Math.abs(flat) + gain * mostPainted(move)),
     byTone: byTone.added && pairTable(SOFT_KNOTS, (t) => added[Math.round(t * SOFT_KNOTS)]!),
-    blended: blended(pass),
+    blended: blended(pass, byTone, Math.abs(flat) + mostPainted(move)),
   };
 }
 
@@ -230,12 +249,13 @@ function edgeBurnStep(pass: Pass, move: EdgeBurnMove): ExposureStep {
     byTone: undefined,
     onPaper: move.onPaper,
     through: isNormal ? throughReach(pass, gain * Math.abs(move.stops), move.onPaper) : ALL,
-    blended: blended(pass),
+    blended: blended(pass, { ...REACHES_ALL, onPaper: move.onPaper }, Math.abs(move.stops)),
   };
 }
 
 /** All stops reach all tones. */
 const ALL: StopsThrough = { share: undefined, rows: undefined };
+const REACHES_ALL: StopsByTone = { share: () => 1 };
 
 function through(byTone: StopsByTone, most: number): StopsThrough {
   const rows = stopsRows(SOFT_KNOTS, byTone, most);
@@ -247,10 +267,10 @@ function throughReach(pass: Pass, most: number, onPaper = false): StopsThrough {
   return actsOnAll(pass) ? ALL : through({ share: (t) => reachOf(pass, t * LAST_ZONE), onPaper }, most);
 }
 
-function blended(pass: Pass): Blended | undefined {
-  return pass.blend === "normal"
-    ? undefined
-    : { mode: pass.blend, share: pairTable(SOFT_KNOTS, (t) => pass.strength * reachOf(pass, t * LAST_ZONE)) };
+function blended(pass: Pass, byTone: StopsByTone, most: number): Blended | undefined {
+  if (pass.blend === "normal") return undefined;
+  const share = pairTable(SOFT_KNOTS, (t) => pass.strength * reachOf(pass, t * LAST_ZONE));
+  return { mode: pass.blend, share, rows: blendedRows(pass, byTone, SOFT_KNOTS, most) };
 }
 
 function toneStep(pass: TonePass): ToneStep {
@@ -261,12 +281,13 @@ function toneStep(pass: TonePass): ToneStep {
 function spatialStep(pass: Pass, { radius, edges, density }: ContrastMaskMove): SpatialStep {
   const isNormal = pass.blend === "normal";
   const stopsOf = (surrounding: number) => contrastMaskStops(surrounding, isNormal ? pass.strength * density : density);
+  const most = Math.max(Math.abs(stopsOf(0)), Math.abs(stopsOf(1)));
   return {
     kind: "spatial",
     spread: { radius, edges },
     stops: pairTable(SOFT_KNOTS, stopsOf),
-    through: isNormal ? throughReach(pass, Math.max(Math.abs(stopsOf(0)), Math.abs(stopsOf(1)))) : ALL,
-    blended: blended(pass),
+    through: isNormal ? throughReach(pass, most) : ALL,
+    blended: blended(pass, REACHES_ALL, most),
   };
 }
 

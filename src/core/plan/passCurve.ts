@@ -1,7 +1,7 @@
 import { atStrength } from "../blend/atStrength";
 import { blend } from "../blend/blend";
 import { contrastCurve, NORMAL_GRADE } from "../contrast/contrastCurve";
-import { endShare, exposedZone, toneStops, zoneStops, type ExposureSettings } from "../exposure/exposure";
+import { endShare, exposedZone, zoneStops, type ExposureSettings } from "../exposure/exposure";
 import { orderedStops, type StopsByTone } from "../exposure/orderedStops";
 import { gateShare, readsEnteringTone } from "../gate/gate";
 import { changesInOrder } from "../order/heldInOrder";
@@ -26,14 +26,15 @@ export function isTonePass(pass: Pass): pass is TonePass {
 }
 
 /** What a move makes of a tone, before strength and blend. */
-export function moveCurve(move: ToneMove): ZoneCurve {
+function moveCurve(pass: TonePass): ZoneCurve {
+  const { move } = pass;
   switch (move.kind) {
     case "placement":
       return placementCurve(move.strands);
     case "contrast":
       return contrastCurve(move);
     case "exposure":
-      return (zone) => exposedZone(zone, toneStops(move, zone));
+      return exposureCurve(pass, move, false);
   }
 }
 
@@ -43,7 +44,7 @@ export function moveCurve(move: ToneMove): ZoneCurve {
  * the order would change.
  */
 export function passCurve(pass: TonePass): ZoneCurve {
-  if (pass.move.kind === "exposure" && pass.blend === "normal") return exposureCurve(pass, pass.move);
+  if (pass.move.kind === "exposure" && pass.blend === "normal") return exposureCurve(pass, pass.move, true);
   if (pass.move.kind === "placement" && pass.blend === "normal") {
     const placed = placementAtStrength(pass.move.strands, pass.strength);
     return actsOnAll(pass) ? placed : heldCurve(placed, (zone) => zone + reachOf(pass, zone) * (placed(zone) - zone));
@@ -79,18 +80,18 @@ export function stopsByTone(pass: Pass, move: ExposureMove, isThrough: boolean):
   return { share, added };
 }
 
-/** Exposure is let through as light. */
-function exposureCurve(pass: TonePass, move: ExposureMove): ZoneCurve {
-  const { added, reaching } = orderedStops(TONE_KNOTS, stopsByTone(pass, move, true));
-  const stops = reaching(pass.strength * move.flat);
+/** Exposure is let through as light: with the gate, the zones switched off and the strength of its pass, or before them. */
+function exposureCurve(pass: TonePass, move: ExposureMove, isThrough: boolean): ZoneCurve {
+  const { added, reaching } = orderedStops(TONE_KNOTS, stopsByTone(pass, move, isThrough));
+  const stops = reaching((isThrough ? pass.strength : 1) * move.flat);
   const total = between(stops.map((reached, k) => reached + added[k]!));
   return (zone) => exposedZone(zone, total(zone));
 }
 
 /** What a move makes of a tone laid on what was there. */
-function laidCurve({ move, blend: mode }: TonePass): ZoneCurve {
-  const curve = moveCurve(move);
-  return (zone) => LAST_ZONE * blend(mode, zone / LAST_ZONE, curve(zone) / LAST_ZONE);
+function laidCurve(pass: TonePass): ZoneCurve {
+  const curve = moveCurve(pass);
+  return (zone) => LAST_ZONE * blend(pass.blend, zone / LAST_ZONE, curve(zone) / LAST_ZONE);
 }
 
 /** What is made of a curve, held where it would not keep an order that the curve keeps. */

@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { formatStops, formatZone, owningZone, parseStops, parseZone, zoneNumeral } from "./zone";
 import { HISTOGRAM_BINS, zoneShares } from "./zoneShares";
+import { anyNumber } from "../../../tests/anyNumber";
 
 test.each([
   [0, "0"],
@@ -37,7 +38,7 @@ test.each(["", "XI", "11", "-1", "abc", "VIIII", "7..5", "X½"])("“%s” is no
 
 test("what is written can be read again", () => {
   fc.assert(
-    fc.property(fc.double({ min: 0, max: 10, noNaN: true }), (zone) => {
+    fc.property(anyNumber(0, 10), (zone) => {
       // Written to two digits, or as a fraction no further than ½ of that away.
       expect(Math.abs(parseZone(formatZone(zone))! - zone)).toBeLessThanOrEqual(0.0051);
     }),
@@ -64,7 +65,7 @@ test.each(["", "+", "stop", "1/0", "1/", "a", "1..5", "½½", "--1"])("“%s” 
 
 test("stops written can be read again", () => {
   fc.assert(
-    fc.property(fc.double({ min: -4, max: 4, noNaN: true }), (stops) => {
+    fc.property(anyNumber(-4, 4), (stops) => {
       expect(Math.abs(parseStops(formatStops(stops))! - stops)).toBeLessThanOrEqual(0.0051);
     }),
     { seed: 32 },

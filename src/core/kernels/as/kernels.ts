@@ -255,6 +255,10 @@ export function addTableBy(plane: usize, by: usize, tone: usize, n: i32, table: 
     v128.store(plane + i, f32x4.add(v128.load(plane + i), f32x4.mul(v128.load(by + i), gatherUnit(table, knots, v128.load(tone + i)))));
 }
 
+export function add(a: usize, b: usize, out: usize, n: i32): void {
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) v128.store(out + i, f32x4.add(v128.load(a + i), v128.load(b + i)));
+}
+
 export function multiply(a: usize, b: usize, out: usize, n: i32): void {
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) v128.store(out + i, f32x4.mul(v128.load(a + i), v128.load(b + i)));
 }
