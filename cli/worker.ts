@@ -1,15 +1,13 @@
 import { db } from "@/server/db";
-import { queueOver } from "@/server/exports/boss";
-import { startExportWorker } from "@/server/exports/exportWorker";
+import { exportJob } from "@/server/exports/exportJob";
+import { EXPORT_JOB } from "@/server/exports/exports";
+import { startWorker } from "@/server/jobs/worker";
 import { settings } from "@/server/settings";
 
-// A process that takes exports from the queue. Any number of them, on any machine that reaches the database.
+// A process that does jobs. Any number of them, on any machine that reaches the database.
 const sql = db();
-const boss = queueOver(sql);
-await boss.start();
-const worker = await startExportWorker(sql, boss, {
-  threadFile: new URL("./renderThread.mjs", import.meta.url),
-  threads: settings().threads,
+const worker = startWorker(sql, {
+  [EXPORT_JOB]: exportJob({ threadFile: new URL("./renderThread.mjs", import.meta.url), threads: settings().threads }),
 });
 console.log("export worker: ready");
 

@@ -1,6 +1,7 @@
 export interface Cluster {
   url: string;
-  ended: Promise<unknown>;
+  pid: number;
+  ended: Promise<string>;
   stop(): Promise<void>;
 }
 export function startCluster(options: {
@@ -10,3 +11,4 @@ export function startCluster(options: {
   log?: (text: string) => void;
 }): Promise<Cluster>;
 export function isListening(port: number, host?: string): Promise<boolean>;
+export function isProcess(pid: number, name: string): boolean;

@@ -1,9 +1,11 @@
-// ./start: installs, database, demo series, build, serve; stops all of it on Ctrl+C.
+// ./start: installs, database, demo series, build, serve; keeps its parts running; stops all of it on Ctrl+C.
 import { spawn } from "node:child_process";
-import { mkdirSync, readFileSync } from "node:fs";
+import { readFileSync } from "node:fs";
 import { join, resolve } from "node:path";
 import { isListening, startCluster } from "./cluster.mjs";
+import { notePart, releaseFolder, takeFolder } from "./folder.mjs";
 import { buildWeb, fail, installDebian, root, say } from "./install.mjs";
+import { endOf, endProcess, supervise } from "./supervise.mjs";
 
 /** Name, default and meaning of every setting, read from where the server reads them. */
 function settingsTable() {
@@ -38,30 +40,56 @@ installDebian(setting("DATABASE_URL") ? [] : ["postgresql"]);
 buildWeb();
 
 const data = resolve(root, setting("NIGROGRAPHE_DATA"));
-mkdirSync(data, { recursive: true });
+await takeFolder(data, { port, host }).catch((error) => fail(error.message));
+
+/** Parts in the order they were started; they end the other way round. */
 const running = [];
-let isStopping = false;
+const children = new Set();
+let stopping;
+let isHasty = false;
 
-async function stopAll(code) {
-  if (isStopping) return;
-  isStopping = true;
+function stopAll(code) {
+  if (stopping) {
+    if (!isHasty) say("stopping at once");
+    isHasty = true; // asked twice: nobody is waited for
+    for (const child of children) child.kill("SIGKILL");
+    return stopping;
+  }
   say("stopping");
-  for (const part of running.reverse()) await part.stop();
-  process.exit(code);
+  return (stopping = (async () => {
+    for (const part of running.toReversed()) await part.stop();
+    releaseFolder(data);
+    process.exit(code);
+  })());
 }
-process.on("SIGINT", () => void stopAll(0));
-process.on("SIGTERM", () => void stopAll(0));
-process.on("SIGHUP", () => void stopAll(0));
+for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) process.on(signal, () => void stopAll(0));
 
-let databaseUrl = process.env.DATABASE_URL;
-if (!databaseUrl) {
+function giveUp(reason) {
+  if (stopping) return;
+  console.error(`\nNigrographe ends: ${reason}.\nWhat was saved is safe; start it again once that is mended.`);
+  void stopAll(1);
+}
+
+function keep(name, start) {
+  running.push(supervise({ name, start, say, giveUp }));
+}
+
+const databaseUrl = process.env.DATABASE_URL || (await startDatabase());
+
+async function startDatabase() {
   say("starting the database");
-  const cluster = await startCluster({ folder: data, port: Number(setting("NIGROGRAPHE_DB_PORT")), log: say }).catch((error) =>
-    fail(error.message),
-  );
-  running.push(cluster);
-  void cluster.ended.then(() => isStopping || (console.error("the database ended by itself"), stopAll(1)));
-  databaseUrl = cluster.url;
+  const start = () => startCluster({ folder: data, port: Number(setting("NIGROGRAPHE_DB_PORT")), log: say });
+  const first = await start().catch((error) => {
+    releaseFolder(data);
+    fail(error.message);
+  });
+  let waiting = first;
+  keep("database", async () => {
+    const cluster = waiting ?? (await start());
+    waiting = undefined;
+    return cluster;
+  });
+  return first.url;
 }
 
 const env = {
@@ -73,32 +101,22 @@ const env = {
   NEXT_TELEMETRY_DISABLED: "1",
 };
 
-/** Starts a part in a process group of its own, so that we end them in order. */
-function startPart(name, ...args) {
+/** Starts a process in a group of its own, so that we end them in order. */
+async function startPart(name, ...args) {
   const child = spawn(process.execPath, args, { cwd: root, env, detached: true, stdio: ["ignore", "inherit", "inherit"] });
-  const ended = new Promise((done) => child.once("exit", done));
-  const stop = async () => {
-    if (child.exitCode !== null) return;
-    child.kill("SIGTERM");
-    const timer = setTimeout(() => child.kill("SIGKILL"), 5000);
-    await ended;
-    clearTimeout(timer);
-  };
-  return { name, ended, stop };
+  children.add(child);
+  notePart(data, name, child.pid);
+  const ended = endOf(child).finally(() => children.delete(child));
+  return { ended, stop: () => endProcess(child, ended, [["SIGTERM", 5000]]) };
 }
 
-const setup = startPart("setup", "dist/setup.mjs");
-running.push(setup);
-if ((await setup.ended) !== 0 && !isStopping) await stopAll(1);
+const setup = await startPart("setup", "dist/setup.mjs");
+const made = await setup.ended;
+if (made !== "code 0") giveUp(`the database could not be brought up to date (${made}); what it said is above`);
 
-if (!isStopping) {
-  for (const part of [
-    startPart("export worker", "dist/worker.mjs"),
-    startPart("web server", "node_modules/next/dist/bin/next", "start", "-p", String(port), "-H", host),
-  ]) {
-    running.push(part);
-    void part.ended.then((code) => isStopping || (console.error(`the ${part.name} ended by itself (code ${code})`), stopAll(1)));
-  }
-  while (!isStopping && !(await isListening(port, host))) await new Promise((done) => setTimeout(done, 100));
-  if (!isStopping) console.log(`\nNigrographe is at http://${host === "127.0.0.1" ? "localhost" : host}:${port}   (Ctrl+C stops it)\n`);
+if (!stopping) {
+  keep("export worker", () => startPart("export worker", "dist/worker.mjs"));
+  keep("web server", () => startPart("web server", "node_modules/next/dist/bin/next", "start", "-p", String(port), "-H", host));
+  while (!stopping && !(await isListening(port, host))) await new Promise((done) => setTimeout(done, 100));
+  if (!stopping) console.log(`\nNigrographe is at http://${host === "127.0.0.1" ? "localhost" : host}:${port}   (Ctrl+C stops it)\n`);
 }

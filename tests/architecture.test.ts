@@ -9,7 +9,7 @@ const MAY_IMPORT: Record<string, readonly string[]> = {
   core: [],
   contracts: ["core", "zod"],
   engine: ["core", "contracts", "sharp", "exif-reader", "node:"],
-  server: ["core", "contracts", "engine", "zod", "postgres", "pg-boss", "node:"],
+  server: ["core", "contracts", "engine", "zod", "postgres", "node:"],
   features: [
     "core",
     "contracts",

@@ -1,5 +1,5 @@
 /** Every way the computation refuses its input. */
-export type CoreErrorCode = "bad_size" | "bad_profile" | "bad_path" | "bad_plan" | "bad_file" | "bad_zone" | "cancelled";
+export type CoreErrorCode = "bad_size" | "bad_profile" | "bad_path" | "bad_plan" | "bad_file" | "bad_zone" | "cancelled" | "cut_off";
 
 /**
  * The one error class of the core. Callers branch on `code`; `message` is for people and

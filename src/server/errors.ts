@@ -8,6 +8,8 @@ export type AppErrorCode =
   | "too_many"
   | "unusual_picture"
   | "damaged"
+  | "unreadable"
+  | "no_space"
   | "preparing";
 
 const STATUS: Record<AppErrorCode, number> = {
@@ -20,6 +22,8 @@ const STATUS: Record<AppErrorCode, number> = {
   too_many: 409,
   unusual_picture: 422,
   damaged: 500,
+  unreadable: 422,
+  no_space: 507,
   preparing: 503,
 };
 

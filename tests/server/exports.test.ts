@@ -3,13 +3,16 @@ import { join } from "node:path";
 import { pathToFileURL } from "node:url";
 import { spawn } from "node:child_process";
 import sharp from "sharp";
-import { afterAll, beforeAll, expect, test } from "vitest";
+import { beforeAll, describe, expect, test } from "vitest";
 import { GET as getFile } from "@/app/api/exports/[id]/file/route";
 import { ExportSettings } from "@/contracts/exportSettings";
 import { defaultPlan } from "@/core/plan/defaultPlan";
-import { queueOver } from "@/server/exports/boss";
-import { cancelExport, getExport, requestExport, requeueStaleExports, STALE_AFTER_S, takeExport } from "@/server/exports/exports";
-import { runExport, startExportWorker } from "@/server/exports/exportWorker";
+import { exportJob } from "@/server/exports/exportJob";
+import { cancelExport, EXPORT_JOB, getExport, requestExport } from "@/server/exports/exports";
+import { takeJob } from "@/server/jobs/jobs";
+import { runJob, startWorker } from "@/server/jobs/worker";
+import { blobStream, storeBlob } from "@/server/blobs/blobs";
+import { contentDisposition, fileNameOf } from "@/server/exports/fileName";
 import { importPicture } from "@/server/pictures/pictures";
 import { getPrint } from "@/server/prints/prints";
 import { colourful, rgb16, wedge16 } from "../madePictures";
@@ -18,18 +21,18 @@ import { ownDatabase, pieces } from "./ownDatabase";
 const { sql, url, folder } = ownDatabase();
 const options = { threadFile: pathToFileURL(join("dist", "renderThread.mjs")), threads: 2 };
 const tiff = ExportSettings.parse({ format: "tiff16" });
-let boss: ReturnType<typeof queueOver>;
 let print = { id: "", head: "" };
 
 beforeAll(async () => {
-  boss = queueOver(sql());
-  await boss.start();
-  await boss.createQueue("export");
   const { levels, width, height } = wedge16();
   const { printId } = await importPicture(sql(), "wedge.png", pieces(await rgb16(levels, width, height).png().toBuffer()), defaultPlan());
   print = await getPrint(sql(), printId);
 });
-afterAll(() => boss.stop({ graceful: false }));
+
+/** Does the job that is next in line. */
+async function runNext(own: Partial<typeof options> = {}) {
+  await runJob(sql(), (await takeJob(sql(), [EXPORT_JOB]))!, exportJob({ ...options, ...own }));
+}
 
 async function settled(id: string) {
   for (let k = 0; k < 200; k++) {
@@ -41,8 +44,8 @@ async function settled(id: string) {
 }
 
 test("an export goes through the queue and comes out with the wedge unchanged", async () => {
-  const worker = await startExportWorker(sql(), boss, options);
-  const { id } = await requestExport(sql(), boss, print.id, print.head, tiff);
+  const worker = startWorker(sql(), { [EXPORT_JOB]: exportJob(options) });
+  const { id } = await requestExport(sql(), print.id, print.head, tiff);
   const status = await settled(id);
   expect(status).toMatchObject({ state: "done", progress: 1, fileName: "wedge-print-1.tif" });
   const response = await getFile(new Request("http://here/"), { params: Promise.resolve({ id }) });
@@ -57,13 +60,12 @@ test("an export goes through the queue and comes out with the wedge unchanged", 
   const grey = new Uint16Array(data.buffer, data.byteOffset, data.length / 2);
   expect(grey.every((level, i) => Math.abs(level - Math.min(i, 65535)) <= 1)).toBe(true);
   await worker.stop();
-  await boss.start();
 });
 
 test("one cancelled while it waits is not rendered", async () => {
-  const { id } = await requestExport(sql(), { send: async () => null }, print.id, print.head, tiff);
+  const { id } = await requestExport(sql(), print.id, print.head, tiff);
   await cancelExport(sql(), id);
-  await runExport(sql(), id, options);
+  expect(await takeJob(sql(), [EXPORT_JOB])).toBeUndefined();
   expect(await getExport(sql(), id)).toMatchObject({ state: "cancelled", bytes: null });
 });
 
@@ -74,36 +76,123 @@ test("one cancelled while it runs stops and stores nothing", async () => {
     pieces(await rgb16(colourful(4000, 3000), 4000, 3000).png({ compressionLevel: 1 }).toBuffer()),
   );
   const { head } = await getPrint(sql(), large.printId);
-  const { id } = await requestExport(sql(), { send: async () => null }, large.printId, head, tiff);
-  const running = runExport(sql(), id, { ...options, threads: 1 });
+  const { id } = await requestExport(sql(), large.printId, head, tiff);
+  const running = runNext({ threads: 1 });
   while ((await getExport(sql(), id)).state === "waiting") await new Promise((resolve) => setTimeout(resolve, 5));
   await cancelExport(sql(), id);
   await running;
   expect(await getExport(sql(), id)).toMatchObject({ state: "cancelled", bytes: null });
 });
 
-test("one whose worker was killed is taken again", async () => {
-  const { id } = await requestExport(sql(), { send: async () => null }, print.id, print.head, tiff);
-  await takeExport(sql(), id); // and then no more was heard of it
-  expect(await takeExport(sql(), id)).toBeUndefined();
-  await sql()`update export set touched_at = now() - make_interval(secs => ${STALE_AFTER_S + 1}) where id = ${id}`;
-  const sent: string[] = [];
-  await requeueStaleExports(sql(), { send: async (_queue, data) => (sent.push((data as { exportId: string }).exportId), null) });
-  expect(sent).toContain(id);
-  await runExport(sql(), id, options);
-  expect(await getExport(sql(), id)).toMatchObject({ state: "done" });
+test("one whose worker was killed is taken again, and what the first still stores is not kept", async () => {
+  const { id } = await requestExport(sql(), print.id, print.head, tiff);
+  const first = (await takeJob(sql(), [EXPORT_JOB]))!;
+  await sql()`update job set lease_until = now() - interval '1 second' where id = ${id}`;
+  await runNext();
+  const done = await getExport(sql(), id);
+  expect(done).toMatchObject({ state: "done" });
+  const [{ blobs }] = await sql()<[{ blobs: number }]>`select count(*)::int as blobs from blob`;
+  await runJob(sql(), first, exportJob(options)); // it was only slow
+  expect(await getExport(sql(), id)).toEqual(done);
+  expect((await sql()<[{ blobs: number }]>`select count(*)::int as blobs from blob`)[0].blobs).toBe(blobs);
 });
 
-test("one that cannot be rendered fails with the reason", async () => {
-  const { id } = await requestExport(sql(), { send: async () => null }, print.id, print.head, tiff);
-  await runExport(sql(), id, { ...options, threadFile: pathToFileURL("/nowhere.mjs") });
-  const status = await getExport(sql(), id);
-  expect(status.state).toBe("failed");
-  expect(status.message).toMatch(/nowhere/);
+describe("one that cannot be rendered ends with the reason:", () => {
+  const failed = async (own: Partial<typeof options> = {}) => {
+    const { id } = await requestExport(sql(), print.id, print.head, tiff);
+    await runNext(own);
+    return getExport(sql(), id);
+  };
+  const withPlan = async (plan: unknown, work: () => Promise<void>) => {
+    const [{ plan: own }] = await sql()<[{ plan: object }]>`select plan from revision where id = ${print.head}`;
+    await sql()`update revision set plan = ${sql().json(plan as never)} where id = ${print.head}`;
+    await work().finally(() => sql()`update revision set plan = ${sql().json(own as never)} where id = ${print.head}`);
+  };
+
+  test("a thread that does not start", async () => {
+    expect(await failed({ threadFile: pathToFileURL("/nowhere.mjs") })).toMatchObject({
+      state: "failed",
+      message: expect.stringMatching(/nowhere/),
+    });
+  });
+  test("a plan of a newer version", async () => {
+    await withPlan({ ...defaultPlan(), version: 99 }, async () =>
+      expect(await failed()).toMatchObject({ state: "failed", message: expect.stringMatching(/newer version of Nigrographe \(99/) }),
+    );
+  });
+  test.each([["text"], [{ version: 6 }], [{ ...defaultPlan(), passes: [{ id: 7 }] }], [{ regions: 3, passes: "no" }]])(
+    "a plan that cannot be read, %j",
+    async (plan) => {
+      await withPlan(plan, async () =>
+        expect(await failed()).toMatchObject({ state: "failed", message: expect.stringMatching(/cannot be read/) }),
+      );
+    },
+  );
+});
+
+test("a file comes with its length and in parts, so that a download that was cut off goes on", async () => {
+  const { id } = await requestExport(sql(), print.id, print.head, tiff);
+  await runNext();
+  const get = (headers: Record<string, string> = {}) =>
+    getFile(new Request("http://here/", { headers }), { params: Promise.resolve({ id }) });
+  const whole = Buffer.from(await (await get()).arrayBuffer());
+  const { bytes } = await getExport(sql(), id);
+  expect((await get()).headers.get("content-length")).toBe(String(bytes));
+  for (const [range, first, last] of [
+    ["bytes=0-0", 0, 0],
+    ["bytes=100-", 100, bytes! - 1],
+    ["bytes=-5", bytes! - 5, bytes! - 1],
+    ["bytes=7-99999999", 7, bytes! - 1],
+  ] as [string, number, number][]) {
+    const part = await get({ range });
+    expect([part.status, part.headers.get("content-range")]).toEqual([206, `bytes ${first}-${last}/${bytes}`]);
+    const got = Buffer.from(await part.arrayBuffer());
+    expect(got.length).toBe(Number(part.headers.get("content-length")));
+    expect(got.equals(whole.subarray(first, last + 1))).toBe(true);
+  }
+  expect((await get({ range: `bytes=${bytes}-` })).status).toBe(416);
+  for (const range of ["bytes=5-2", "lines=1-2", "bytes=0-1,4-5"]) expect((await get({ range })).status).toBe(200);
+  expect((await get({ range: "bytes=0-0", "if-range": '"another file"' })).status).toBe(200);
+  const etag = (await get()).headers.get("etag")!;
+  expect((await get({ range: "bytes=0-0", "if-range": etag })).status).toBe(206);
+});
+
+test("parts that cross the chunks a file is kept in", async () => {
+  const large = Buffer.alloc(3 * 1024 * 1024 + 17, 1).map((_, i) => (i * 2654435761) >>> 24);
+  const { id } = await storeBlob(sql(), pieces(large), 1e9);
+  for (const [first, last] of [
+    [1048575, 1048576],
+    [0, 3145744],
+    [2097152, 2097152],
+    [3145727, 3145744],
+  ] as [number, number][]) {
+    const got = Buffer.from(await new Response(blobStream(sql(), id, { first, last })).arrayBuffer());
+    expect(got.equals(large.subarray(first, last + 1))).toBe(true);
+  }
+});
+
+test.each([
+  ["Дюны ниже станции Print 1", "дюны-ниже-станции-print-1.tif"],
+  ["観測所の小屋 Print 1", "観測所の小屋-print-1.tif"],
+  ["../../etc/passwd\u0000", "etcpasswd.tif"],
+  ["…", "print.tif"],
+  ["\ud800 lone", "lone.tif"],
+])("a good file name for %s", (text, name) => expect(fileNameOf(text, "tif")).toBe(name));
+
+test("a name of any length fits a disk, cut between graphemes", () => {
+  for (const text of ["ж".repeat(400), "👨‍👩‍👧".repeat(50) + "é".repeat(300), `${"e\u0301".repeat(200)}`]) {
+    const name = fileNameOf(text, "tif");
+    expect(Buffer.byteLength(name)).toBeLessThanOrEqual(181);
+    expect(name).toMatch(/\.tif$/);
+    expect(name).not.toMatch(/\ufffd/);
+  }
+  expect(contentDisposition("дюны 'x'.tif")).toBe(
+    `attachment; filename="______x_.tif"; filename*=UTF-8''${encodeURIComponent("дюны ")}%27x%27.tif`,
+  );
 });
 
 test("one of a step that is not the print's is refused", async () => {
-  await expect(requestExport(sql(), boss, print.id, randomUUID(), tiff)).rejects.toMatchObject({ code: "not_found" });
+  await expect(requestExport(sql(), print.id, randomUUID(), tiff)).rejects.toMatchObject({ code: "not_found" });
 });
 
 test("the worker process takes a job and ends cleanly when told to", async () => {
@@ -115,7 +204,7 @@ test("the worker process takes a job and ends cleanly when told to", async () =>
   worker.stdout.on("data", (chunk: Buffer) => (said += chunk.toString()));
   worker.stderr.on("data", (chunk: Buffer) => (said += chunk.toString()));
   const ended = new Promise<number | null>((resolve) => worker.once("exit", resolve));
-  const { id } = await requestExport(sql(), boss, print.id, print.head, ExportSettings.parse({ format: "jpeg", longEdge: 64 }));
+  const { id } = await requestExport(sql(), print.id, print.head, ExportSettings.parse({ format: "jpeg", longEdge: 64 }));
   expect(await settled(id), said).toMatchObject({ state: "done" });
   worker.kill("SIGTERM");
   expect(await ended, said).toBe(0);

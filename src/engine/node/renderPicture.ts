@@ -102,7 +102,9 @@ async function runThreads(job: RenderJob, threadFile: URL, threads: number): Pro
     new Promise<void>((resolve, reject) => {
       const worker = new Worker(threadFile, { workerData: job });
       worker.once("error", reject);
-      worker.once("exit", (code) => (code === 0 ? resolve() : reject(new Error(`render thread ended with code ${code}`))));
+      worker.once("exit", (code) =>
+        code === 0 ? resolve() : reject(new CoreError("cut_off", `a render thread was ended (code ${code})`)),
+      );
     });
   await Promise.all(Array.from({ length: Math.max(1, threads) }, run));
 }

@@ -36,28 +36,58 @@ export async function storeBlob(
   }
 }
 
+/** How long a blob is, and its checksum. Errors: AppError `not_found` where it is not here whole. */
+export async function blobFacts(sql: Queryable, id: string): Promise<{ bytes: number; sha256: string }> {
+  const [blob] = await sql<{ bytes: string; sha256: string | null }[]>`select bytes, sha256 from blob where id = ${id}`;
+  if (!blob?.sha256) throw new AppError("not_found", "these bytes are not here");
+  return { bytes: Number(blob.bytes), sha256: blob.sha256 };
+}
+
 /**
  * The bytes of a blob, a chunk at a time, checked against the stored checksum at the end.
  *
  * Errors  AppError `not_found`, `damaged`.
  */
 export async function* readBlob(sql: Queryable, id: string): AsyncGenerator<Buffer> {
-  const [blob] = await sql<{ bytes: string; sha256: string | null }[]>`select bytes, sha256 from blob where id = ${id}`;
-  if (!blob?.sha256) throw new AppError("not_found", "these bytes are not here");
+  const { bytes, sha256 } = await blobFacts(sql, id);
   const hash = createHash("sha256");
-  const chunks = Math.ceil(Number(blob.bytes) / CHUNK_BYTES);
-  for (let number = 0; number < chunks; number++) {
-    const [row] = await sql<{ data: Buffer }[]>`select data from blob_chunk where blob_id = ${id} and number = ${number}`;
-    if (!row) throw new AppError("damaged", `part ${number + 1} of ${chunks} of the stored file is missing`);
-    hash.update(row.data);
-    yield row.data;
+  for await (const data of readChunks(sql, id, bytes, 0)) {
+    hash.update(data);
+    yield data;
   }
-  if (hash.digest("hex") !== blob.sha256) throw new AppError("damaged", "the stored file no longer agrees with its checksum");
+  if (hash.digest("hex") !== sha256) throw new AppError("damaged", "the stored file no longer agrees with its checksum");
 }
 
-/** A blob as a web stream with back-pressure. */
-export function blobStream(sql: Queryable, id: string): ReadableStream<Uint8Array> {
-  const chunks = readBlob(sql, id);
+async function* readChunks(sql: Queryable, id: string, bytes: number, from: number): AsyncGenerator<Buffer> {
+  const chunks = Math.ceil(bytes / CHUNK_BYTES);
+  for (let number = from; number < chunks; number++) {
+    const [row] = await sql<{ data: Buffer }[]>`select data from blob_chunk where blob_id = ${id} and number = ${number}`;
+    if (!row) throw new AppError("damaged", `part ${number + 1} of ${chunks} of the stored file is missing`);
+    yield row.data;
+  }
+}
+
+/** Bytes `first` to `last` of a blob; what was cut out is not checked against the checksum of the whole. */
+async function* readPart(sql: Queryable, id: string, { first, last }: ByteRange): AsyncGenerator<Buffer> {
+  const { bytes } = await blobFacts(sql, id);
+  const start = Math.floor(first / CHUNK_BYTES);
+  let at = start * CHUNK_BYTES;
+  for await (const data of readChunks(sql, id, bytes, start)) {
+    yield data.subarray(Math.max(first - at, 0), last + 1 - at);
+    at += data.length;
+    if (at > last) return;
+  }
+}
+
+/** The first and the last byte wanted. */
+export interface ByteRange {
+  first: number;
+  last: number;
+}
+
+/** A blob, or a part of it, as a web stream with back-pressure. */
+export function blobStream(sql: Queryable, id: string, range?: ByteRange): ReadableStream<Uint8Array> {
+  const chunks = range ? readPart(sql, id, range) : readBlob(sql, id);
   return new ReadableStream({
     async pull(controller) {
       const { done, value } = await chunks.next();

@@ -1,42 +1,34 @@
-import { randomUUID } from "node:crypto";
 import { z } from "zod";
 import { ExportStatus } from "@/contracts/api";
 import { EXPORT_FORMAT_FACTS, ExportSettings } from "@/contracts/exportSettings";
 import { Plan } from "@/contracts/plan";
-import type { Sql } from "../db";
+import { PLAN_VERSION } from "@/core/plan/plan";
+import type { Queryable, Sql } from "../db";
 import { AppError } from "../errors";
+import { addJob, cancelJob } from "../jobs/jobs";
 import { unstowPlan } from "../prints/planStore";
-import { EXPORT_QUEUE } from "./boss";
+import { fileNameOf } from "./fileName";
 
-/** How long a running export may go without a sign of life before another worker takes it. */
-export const STALE_AFTER_S = 20;
+export const EXPORT_JOB = "export";
 
-export interface JobSender {
-  send(queue: string, data: object, options?: object): Promise<string | null>;
-}
-
-/** Puts an export of one revision into the queue. Errors: AppError `not_found`. */
-export async function requestExport(
-  sql: Sql,
-  queue: JobSender,
-  printId: string,
-  revisionId: string,
-  settings: ExportSettings,
-): Promise<ExportStatus> {
+/** Puts an export of one revision in line. Errors: AppError `not_found`. */
+export async function requestExport(sql: Sql, printId: string, revisionId: string, settings: ExportSettings): Promise<ExportStatus> {
   const [named] = await sql<{ picture: string; print: string }[]>`
     select pic.name as picture, p.name as print
     from print p join picture pic on pic.id = p.picture_id join revision r on r.print_id = p.id
     where p.id = ${printId} and r.id = ${revisionId}
   `;
   if (!named) throw new AppError("not_found", "this print or this step of it is not here");
-  const id = randomUUID();
   const { extension } = EXPORT_FORMAT_FACTS[settings.format];
-  const fileName = `${fileStem(`${named.picture} ${named.print}${settings.maskOf === undefined ? "" : " mask"}`)}.${extension}`;
-  await sql`
-    insert into export (id, print_id, revision_id, settings, file_name)
-    values (${id}, ${printId}, ${revisionId}, ${sql.json(settings)}, ${fileName})
-  `;
-  await queue.send(EXPORT_QUEUE, { exportId: id }, { retryLimit: 2 });
+  const fileName = fileNameOf(`${named.picture} ${named.print}${settings.maskOf === undefined ? "" : " mask"}`, extension);
+  const id = await sql.begin(async (tx) => {
+    const job = await addJob(tx, EXPORT_JOB);
+    await tx`
+      insert into export (id, print_id, revision_id, settings, file_name)
+      values (${job}, ${printId}, ${revisionId}, ${tx.json(settings)}, ${fileName})
+    `;
+    return job;
+  });
   return getExport(sql, id);
 }
 
@@ -55,7 +47,7 @@ export async function getExport(sql: Sql, id: string): Promise<ExportStatus> {
 
 /** Asks an export to stop: at once while it waits, else when its worker next looks (a fraction of a second). */
 export async function cancelExport(sql: Sql, id: string): Promise<ExportStatus> {
-  await sql`update export set state = 'cancelled', finished_at = now() where id = ${id} and state in ('waiting', 'running')`;
+  await cancelJob(sql, id);
   return getExport(sql, id);
 }
 
@@ -66,66 +58,42 @@ export async function exportBlob(sql: Sql, id: string): Promise<string> {
   return row.blobId;
 }
 
-const Work = z.object({ pictureBlob: z.uuid(), plan: Plan, settings: ExportSettings, fileName: z.string() });
+const Work = z.object({ pictureBlob: z.uuid(), plan: Plan, settings: ExportSettings });
 export type ExportWork = z.infer<typeof Work>;
 
-/** Takes an export up for rendering; undefined where it is no longer wanted or another worker is at it. */
-export async function takeExport(sql: Sql, id: string): Promise<ExportWork | undefined> {
-  const taken = await sql`
-    update export set state = 'running', progress = 0, touched_at = now()
-    where id = ${id} and (state = 'waiting' or (state = 'running' and touched_at < now() - make_interval(secs => ${STALE_AFTER_S})))
-  `;
-  if (taken.count === 0) return undefined;
-  const [row] = await sql`
-    select pic.blob_id as "pictureBlob", r.plan, e.settings, e.file_name as "fileName"
+/** What an export is made of. Errors: AppError `unreadable` for a plan or settings that this version cannot read, saying why. */
+export async function exportWork(sql: Sql, id: string): Promise<ExportWork> {
+  const [row] = await sql<{ pictureBlob: string; plan: unknown; settings: unknown }[]>`
+    select pic.blob_id as "pictureBlob", r.plan, e.settings
     from export e join revision r on r.id = e.revision_id join print p on p.id = e.print_id join picture pic on pic.id = p.picture_id
     where e.id = ${id}
   `;
-  return Work.parse({ ...row, plan: await unstowPlan(sql, row!.plan) });
+  if (!row) throw new AppError("not_found", "this export is not here");
+  const version = (row.plan as { version?: unknown } | null)?.version;
+  if (typeof version === "number" && version > PLAN_VERSION)
+    throw new AppError("unreadable", `the plan is of a newer version of Nigrographe (${version}; this one reads up to ${PLAN_VERSION})`);
+  const work = Work.safeParse({ ...row, plan: await unstowed(sql, row.plan) });
+  if (work.success) return work.data;
+  const [issue] = work.error.issues;
+  throw new AppError("unreadable", `the plan cannot be read: ${issue!.path.join(".")} ${issue!.message}`);
 }
 
-/** Notes progress as a sign of life; false where the export was cancelled meanwhile. */
-export async function touchExport(sql: Sql, id: string, progress: number): Promise<boolean> {
-  const touched = await sql`update export set progress = ${progress}, touched_at = now() where id = ${id} and state = 'running'`;
-  return touched.count === 1;
+async function unstowed(sql: Sql, plan: unknown): Promise<unknown> {
+  return unstowPlan(sql, plan).catch((error: unknown) => {
+    if (error instanceof TypeError) return plan; // not shaped as a plan at all: the schema says where
+    throw error;
+  });
 }
 
-/** Ends a running export with its file; false where it was cancelled meanwhile. */
-export async function finishExport(sql: Sql, id: string, blobId: string): Promise<boolean> {
-  const done = await sql`
-    update export set state = 'done', progress = 1, blob_id = ${blobId}, finished_at = now() where id = ${id} and state = 'running'
-  `;
-  return done.count === 1;
-}
-
-export async function failExport(sql: Sql, id: string, message: string): Promise<void> {
-  await sql`update export set state = 'failed', message = ${message}, finished_at = now() where id = ${id} and state = 'running'`;
-}
-
-/** Sends exports that nobody is at (their worker died, or their job was lost) back into the queue; returns how many. */
-export async function requeueStaleExports(sql: Sql, queue: JobSender): Promise<number> {
-  const stale = await sql<{ id: string }[]>`
-    select id from export where state in ('waiting', 'running') and touched_at < now() - make_interval(secs => ${STALE_AFTER_S})
-  `;
-  for (const { id } of stale) await queue.send(EXPORT_QUEUE, { exportId: id }, { singletonKey: id, singletonSeconds: STALE_AFTER_S });
-  return stale.length;
-}
-
-function fileStem(text: string): string {
-  return (
-    text
-      .normalize("NFKD")
-      .replace(/[^\w\s-]/g, "")
-      .trim()
-      .replace(/\s+/g, "-")
-      .toLowerCase() || "print"
-  );
+/** Notes the file an export has come to, in the caller's transaction. */
+export async function setExportFile(sql: Queryable, id: string, blobId: string): Promise<void> {
+  await sql`update export set blob_id = ${blobId} where id = ${id}`;
 }
 
 function selectExports(sql: Sql) {
   return sql`
-    select e.id, e.print_id as "printId", e.settings, e.file_name as "fileName", e.state, e.progress, e.message,
+    select e.id, e.print_id as "printId", e.settings, e.file_name as "fileName", j.state, j.progress, j.message,
       b.bytes, e.created_at as "createdAt"
-    from export e left join blob b on b.id = e.blob_id
+    from export e join job j on j.id = e.id left join blob b on b.id = e.blob_id
   `;
 }

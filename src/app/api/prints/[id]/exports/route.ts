@@ -1,6 +1,5 @@
 import { NewExport } from "@/contracts/api";
 import { db } from "@/server/db";
-import { exportQueue } from "@/server/exports/queue";
 import { listExports, requestExport } from "@/server/exports/exports";
 import { readBody, readId, route } from "@/server/http";
 
@@ -8,5 +7,5 @@ export const GET = route<{ id: string }>(async (_request, { id }) => Response.js
 
 export const POST = route<{ id: string }>(async (request, { id }) => {
   const { settings, revision } = await readBody(request, NewExport);
-  return Response.json(await requestExport(db(), await exportQueue(), readId(id), revision, settings), { status: 201 });
+  return Response.json(await requestExport(db(), readId(id), revision, settings), { status: 201 });
 });

@@ -1,0 +1,71 @@
+// Who runs from a data folder: noted there, so that a start that was cut off leaves nothing behind that the next does not find.
+import { mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { isProcess } from "./cluster.mjs";
+import { say } from "./install.mjs";
+
+const END_WITHIN_MS = 10_000;
+/** What tells a part from another process that has been given its number since. */
+const MARKS = { setup: "setup.mjs", "export worker": "worker.mjs", "web server": "next" };
+
+const noteIn = (folder) => join(folder, "running.json");
+
+/**
+ * Makes the folder and takes it for this process; ends parts that an earlier start left running in it.
+ * Throws with a plain reason where another start runs from it, or it cannot be used.
+ */
+export async function takeFolder(folder, { port, host }) {
+  const note = { pid: process.pid, port, host, parts: {} };
+  try {
+    mkdirSync(folder, { recursive: true });
+    writeFileSync(noteIn(folder), JSON.stringify(note), { flag: "wx" });
+  } catch (error) {
+    if (error.code !== "EEXIST") throw new Error(reasonFor(error, folder), { cause: error });
+    const earlier = readNote(folder);
+    if (earlier && earlier.pid !== process.pid && isProcess(earlier.pid, "start.mjs"))
+      throw new Error(`Nigrographe runs from ${folder} already (process ${earlier.pid}): http://localhost:${earlier.port}.`, {
+        cause: error,
+      });
+    await endParts(earlier?.parts ?? {});
+    writeFileSync(noteIn(folder), JSON.stringify(note));
+  }
+}
+
+/** Notes a part by its process, in the folder this process has taken. */
+export function notePart(folder, name, pid) {
+  const note = readNote(folder);
+  if (note) writeFileSync(noteIn(folder), JSON.stringify({ ...note, parts: { ...note.parts, [name]: pid } }));
+}
+
+export function releaseFolder(folder) {
+  rmSync(noteIn(folder), { force: true });
+}
+
+function readNote(folder) {
+  try {
+    return JSON.parse(readFileSync(noteIn(folder), "utf8"));
+  } catch {
+    return undefined; // cut off while it was written
+  }
+}
+
+async function endParts(parts) {
+  for (const [name, pid] of Object.entries(parts)) {
+    if (!isProcess(pid, MARKS[name])) continue;
+    say(`ending the ${name} of an earlier start that was cut off (process ${pid})`);
+    process.kill(pid, "SIGTERM");
+    for (let waited = 0; waited < END_WITHIN_MS && isProcess(pid, MARKS[name]); waited += 50)
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    if (isProcess(pid, MARKS[name])) process.kill(pid, "SIGKILL");
+  }
+}
+
+function reasonFor(error, folder) {
+  const because = {
+    EACCES: "it cannot be written. Nothing is lost; give it to the user who starts Nigrographe, or choose another with NIGROGRAPHE_DATA",
+    EROFS: "it cannot be written: the disk is read-only. Choose another folder with NIGROGRAPHE_DATA",
+    ENOSPC: "the disk is full. Nothing saved is lost; make room (a few hundred megabytes) and start again",
+    ENOTDIR: "a part of its path is a file. Choose another folder with NIGROGRAPHE_DATA",
+  }[error.code];
+  return `The data folder ${folder} cannot be used: ${because ?? error.message}.`;
+}
