@@ -4,6 +4,7 @@ import { build } from "esbuild";
 await build({
   entryPoints: {
     render: "cli/render.ts",
+    web: "cli/web.ts",
     worker: "cli/worker.ts",
     setup: "cli/setup.ts",
     schema: "cli/schema.ts",

@@ -6,7 +6,7 @@ import { say } from "./install.mjs";
 
 const END_WITHIN_MS = 10_000;
 /** What tells a part from another process that has been given its number since. */
-const MARKS = { setup: "setup.mjs", "export worker": "worker.mjs", "web server": "next" };
+const MARKS = { setup: "setup.mjs", "export worker": "worker.mjs", "web server": "web.mjs" };
 
 const noteIn = (folder) => join(folder, "running.json");
 

@@ -97,6 +97,8 @@ const env = {
   DATABASE_URL: databaseUrl,
   NIGROGRAPHE_DATA: data,
   NIGROGRAPHE_THREADS: setting("NIGROGRAPHE_THREADS"),
+  PORT: String(port),
+  HOST: host,
   NODE_ENV: "production",
   NEXT_TELEMETRY_DISABLED: "1",
 };
@@ -116,7 +118,7 @@ if (made !== "code 0") giveUp(`the database could not be brought up to date (${m
 
 if (!stopping) {
   keep("export worker", () => startPart("export worker", "dist/worker.mjs"));
-  keep("web server", () => startPart("web server", "node_modules/next/dist/bin/next", "start", "-p", String(port), "-H", host));
+  keep("web server", () => startPart("web server", "dist/web.mjs"));
   while (!stopping && !(await isListening(port, host))) await new Promise((done) => setTimeout(done, 100));
   if (!stopping) console.log(`\nNigrographe is at http://${host === "127.0.0.1" ? "localhost" : host}:${port}   (Ctrl+C stops it)\n`);
 }

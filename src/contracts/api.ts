@@ -1,8 +1,16 @@
 import { z } from "zod";
+import { cleanText, cutText } from "@/core/text/text";
 import { ExportSettings } from "./exportSettings";
 import { Plan, Strands } from "./plan";
 
 // What the page and the server say to each other.
+
+/** Words a person typed: clean, never empty, cut rather than refused where they are too long. */
+const textOfAtMost = (most: number) =>
+  z
+    .string()
+    .transform((text) => cutText(cleanText(text), most))
+    .pipe(z.string().min(1));
 
 export const PictureFacts = z.object({
   format: z.string(),
@@ -57,7 +65,7 @@ export const NewRevision = z.strictObject({
   id: z.uuid(),
   /** The revision the edit was made on; it must be the print's head. */
   base: z.uuid(),
-  label: z.string().trim().min(1).max(200),
+  label: textOfAtMost(200),
   plan: Plan,
 });
 export type NewRevision = z.infer<typeof NewRevision>;
@@ -67,25 +75,25 @@ export const HeadMove = z.strictObject({ base: z.uuid(), to: z.uuid() });
 export type HeadMove = z.infer<typeof HeadMove>;
 
 /** A further print of a picture, from a plan of one's own or the default. */
-export const NewPrint = z.strictObject({ name: z.string().trim().min(1).max(120).optional(), plan: Plan.optional() });
+export const NewPrint = z.strictObject({ name: textOfAtMost(120).optional(), plan: Plan.optional() });
 export type NewPrint = z.infer<typeof NewPrint>;
 
 export const PictureChange = z.strictObject({
-  name: z.string().trim().min(1).max(120).optional(),
+  name: textOfAtMost(120).optional(),
   rating: z.number().int().min(0).max(5).optional(),
   deleted: z.boolean().optional(),
 });
 export type PictureChange = z.infer<typeof PictureChange>;
 
 export const PrintChange = z.strictObject({
-  name: z.string().trim().min(1).max(120).optional(),
+  name: textOfAtMost(120).optional(),
   pins: Pins.optional(),
   deleted: z.boolean().optional(),
 });
 export type PrintChange = z.infer<typeof PrintChange>;
 
 /** A placement saved to start from again. The page makes the id, so that sending it again does no harm. */
-export const SavedPlacement = z.strictObject({ id: z.uuid(), name: z.string().trim().min(1).max(80), strands: Strands });
+export const SavedPlacement = z.strictObject({ id: z.uuid(), name: textOfAtMost(80), strands: Strands });
 export type SavedPlacement = z.infer<typeof SavedPlacement>;
 export const PlacementChange = z.strictObject({ deleted: z.boolean() });
 

@@ -10,6 +10,12 @@ export type AppErrorCode =
   | "damaged"
   | "unreadable"
   | "no_space"
+  | "away"
+  | "wrong_method"
+  | "wrong_type"
+  | "wrong_host"
+  | "other_site"
+  | "id_taken"
   | "preparing";
 
 const STATUS: Record<AppErrorCode, number> = {
@@ -24,6 +30,12 @@ const STATUS: Record<AppErrorCode, number> = {
   damaged: 500,
   unreadable: 422,
   no_space: 507,
+  away: 503,
+  wrong_method: 405,
+  wrong_type: 415,
+  wrong_host: 421,
+  other_site: 403,
+  id_taken: 409,
   preparing: 503,
 };
 
@@ -34,6 +46,8 @@ export class AppError extends Error {
     message: string,
     readonly details: Record<string, unknown> = {},
     options?: ErrorOptions,
+    /** For the answer. */
+    readonly headers: Record<string, string> = {},
   ) {
     super(message, options);
     this.name = "AppError";

@@ -1,50 +1,121 @@
 import { z } from "zod";
 import { CoreError } from "@/core/errors";
+import { isWellFormed } from "@/core/text/text";
 import { PictureError } from "@/engine/node/pictureError";
 import { AppError } from "./errors";
+import { isPassing } from "./jobs/passing";
+import { refuseStrangers } from "./strangers";
 
 type Params<P> = { params: Promise<P> };
+type Handler<P> = (request: Request, params: P) => Promise<Response>;
+type Answer<P> = (request: Request, context: Params<P>) => Promise<Response>;
 
-/** Wraps a route handler: the one place where errors become HTTP, as RFC 9457 problem documents. */
-export function route<P = Record<string, never>>(handle: (request: Request, params: P) => Promise<Response>) {
-  return async (request: Request, context: Params<P>): Promise<Response> => {
-    try {
-      return await handle(request, await context.params);
-    } catch (error) {
-      return problem(asAppError(error));
-    }
-  };
+const METHODS = ["GET", "POST", "PUT", "PATCH", "DELETE"] as const;
+type Method = (typeof METHODS)[number];
+
+/**
+ * The handlers of an address, by method: the one place where errors become HTTP, as RFC 9457 problem documents, and where strangers are
+ * refused. Methods without a handler are refused too.
+ */
+export function routes<P = Record<string, never>>(handlers: Partial<Record<Method, Handler<P>>>): Record<Method, Answer<P>> {
+  const allowed = METHODS.filter((method) => handlers[method]).join(", ");
+  const answer =
+    (handle: Handler<P> | undefined): Answer<P> =>
+    async (request, context) => {
+      try {
+        refuseStrangers(request);
+        if (!handle) throw new AppError("wrong_method", `this address answers ${allowed || "nothing"}`, {}, undefined, { allow: allowed });
+        return await handle(request, await context.params);
+      } catch (error) {
+        return problem(asAppError(error));
+      }
+    };
+  return Object.fromEntries(METHODS.map((method) => [method, answer(handlers[method])])) as Record<Method, Answer<P>>;
 }
 
 function asAppError(error: unknown): AppError | undefined {
   if (error instanceof AppError) return error;
   if (error instanceof PictureError) return new AppError(error.code, error.message);
   if (error instanceof CoreError && error.code === "bad_plan") return new AppError("invalid_input", error.message, error.details);
+  if (isPassing(error)) return new AppError("away", "the database is away for a moment. Nothing saved is lost; this is tried again");
+  const { code } = error as { code?: unknown };
+  if (code === "ENOSPC" || code === "53100")
+    return new AppError("no_space", "the disk is full. What is saved is safe; make room and try again");
   console.error(error);
   return undefined;
 }
+
+/** What a browser may do with an answer: show it as what it is, to our own pages alone. */
+const PROBLEM_HEADERS = { "content-type": "application/problem+json" };
 
 function problem(error: AppError | undefined): Response {
   const body = error
     ? { type: "about:blank", title: error.message, status: error.status, code: error.code, ...error.details }
     : { type: "about:blank", title: "Something went wrong on our side. Nothing you had saved is lost.", status: 500, code: "bug" };
-  return Response.json(body, { status: body.status, headers: { "content-type": "application/problem+json" } });
+  return Response.json(body, { status: body.status, headers: { ...PROBLEM_HEADERS, ...error?.headers } });
 }
 
-/** The request's JSON body through a schema. Errors: AppError `invalid_input`, for broken JSON too. */
-export async function readBody<T>(request: Request, schema: z.ZodType<T>): Promise<T> {
-  const json: unknown = await request.json().catch(() => {
+/** Most requests are a few words; those that carry plans say how long they may be. */
+const MOST_BODY_BYTES = 256 * 1024;
+/** A plan of many thousand strokes and imported masks. */
+export const MOST_PLAN_BYTES = 64 * 1024 ** 2;
+
+/**
+ * The request's JSON body through a schema, read no further than `mostBytes`.
+ *
+ * Errors  AppError `invalid_input`, for broken JSON and for text that is none too; `too_large`; `wrong_type` for what is not said to be JSON.
+ */
+export async function readBody<T>(request: Request, schema: z.ZodType<T>, mostBytes = MOST_BODY_BYTES): Promise<T> {
+  if (!/^application\/json\b/i.test(request.headers.get("content-type") ?? ""))
+    throw new AppError("wrong_type", "the request must carry JSON and say so (content-type: application/json)");
+  const text = await readText(request, mostBytes);
+  let json: unknown;
+  try {
+    json = JSON.parse(text);
+  } catch {
     throw new AppError("invalid_input", "the request is not valid JSON");
-  });
+  }
   return readInput(json, schema);
+}
+
+async function readText(request: Request, mostBytes: number): Promise<string> {
+  const tooLarge = () =>
+    new AppError("too_large", `the request carries more than the ${Math.round(mostBytes / 1024)} KB this address takes`);
+  if (Number(request.headers.get("content-length") ?? 0) > mostBytes) throw tooLarge();
+  const decoder = new TextDecoder("utf-8", { fatal: true });
+  let [text, bytes] = ["", 0];
+  try {
+    for await (const piece of (request.body ?? []) as AsyncIterable<Uint8Array>) {
+      bytes += piece.length;
+      if (bytes > mostBytes) throw tooLarge();
+      text += decoder.decode(piece, { stream: true });
+    }
+    return text + decoder.decode();
+  } catch (error) {
+    if (error instanceof AppError) throw error;
+    throw new AppError("invalid_input", "the request was cut off, or is not UTF-8");
+  }
 }
 
 /** Any client input through a schema. Errors: AppError `invalid_input` naming the fields. */
 export function readInput<T>(input: unknown, schema: z.ZodType<T>): T {
+  const broken = brokenText(input, "");
+  if (broken !== undefined) throw new AppError("invalid_input", `${broken || "input"}: not a text (it holds NUL or half a character)`);
   const result = schema.safeParse(input);
   if (result.success) return result.data;
   const faults = result.error.issues.map((issue) => ({ field: issue.path.join("."), reason: issue.message }));
   throw new AppError("invalid_input", faults.map(({ field, reason }) => `${field || "input"}: ${reason}`).join("; "), { faults });
+}
+
+/** The field of the first text that is none, keys included; undefined where all are. */
+function brokenText(value: unknown, field: string): string | undefined {
+  if (typeof value === "string") return isWellFormed(value) ? undefined : field;
+  if (typeof value !== "object" || value === null) return undefined;
+  for (const [key, inner] of Object.entries(value)) {
+    const found = isWellFormed(key) ? brokenText(inner, field ? `${field}.${key}` : key) : field;
+    if (found !== undefined) return found;
+  }
+  return undefined;
 }
 
 /** An id from a route. Errors: AppError `not_found` for what cannot be one. */

@@ -5,6 +5,7 @@ import { z } from "zod";
 export const SETTINGS = {
   PORT: { fallback: "3210", meaning: "port the application is served on" },
   HOST: { fallback: "127.0.0.1", meaning: "address it listens on" },
+  NIGROGRAPHE_HOSTS: { fallback: "", meaning: "names it is reached by besides localhost, with commas between" },
   NIGROGRAPHE_DATA: { fallback: "data", meaning: "folder for the database and the cache of decoded pictures" },
   NIGROGRAPHE_DB_PORT: { fallback: "54329", meaning: "port of the database started for it" },
   NIGROGRAPHE_THREADS: { fallback: "2", meaning: "threads of one export" },
@@ -15,12 +16,15 @@ const Settings = z
   .object({
     DATABASE_URL: z.string().regex(/^postgres(ql)?:\/\//, "must be a postgres:// address"),
     NIGROGRAPHE_DATA: z.string().min(1).default(SETTINGS.NIGROGRAPHE_DATA.fallback),
+    HOST: z.string().default(SETTINGS.HOST.fallback),
+    NIGROGRAPHE_HOSTS: z.string().default(SETTINGS.NIGROGRAPHE_HOSTS.fallback),
     NIGROGRAPHE_THREADS: z.coerce.number().int().min(1).max(64).default(2),
   })
   .transform((env) => ({
     databaseUrl: env.DATABASE_URL,
     cacheFolder: join(resolve(env.NIGROGRAPHE_DATA), "cache"),
     threads: env.NIGROGRAPHE_THREADS,
+    hosts: new Set([env.HOST, ...env.NIGROGRAPHE_HOSTS.split(",")].map((name) => name.trim().toLowerCase()).filter(Boolean)),
   }));
 
 export type Settings = z.infer<typeof Settings>;

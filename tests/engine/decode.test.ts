@@ -261,6 +261,34 @@ describe("unusual but sound pictures", () => {
   });
 });
 
+describe("text in a file", () => {
+  const withExif = (ifd: Record<string, Record<string, string>>) => rgb8(levels8, W, H).withExif(ifd).jpeg().toBuffer();
+  test.each([
+    ["a maker who names himself twice", { IFD0: { Make: "Veyra", Model: "Veyra Two" } }, { Camera: "Veyra Two" }],
+    ["a maker and a model", { IFD0: { Make: "Veyra", Model: "Two" } }, { Camera: "Veyra Two" }],
+    ["a lens of 900 characters", { IFD2: { LensModel: "x".repeat(900) } }, { Lens: "x".repeat(200) }],
+  ])("%s", async (name, ifd, capture) => {
+    const { facts } = await decoded(`${name}.jpg`, await withExif(ifd as never));
+    expect(facts.capture).toMatchObject(capture);
+  });
+  test("a lens in Cyrillic", async () => {
+    const lens = Buffer.from("Объектив 50/2");
+    const bytes = await withExif({ IFD2: { LensModel: "x".repeat(lens.length) } });
+    lens.copy(bytes, bytes.indexOf("x".repeat(lens.length)));
+    expect((await decoded("cyrillic.jpg", bytes)).facts.capture).toEqual({ Lens: "Объектив 50/2" });
+  });
+  test("padded with NUL, or in an old code page, is clean, and can be kept as JSON", async () => {
+    const bytes = await withExif({ IFD0: { Make: "Make-of-Nine!" }, IFD2: { LensModel: "Objectif-quarante" } });
+    const at = bytes.indexOf("Make-of-Nine!");
+    bytes.fill(0, at + 4, at + 13);
+    bytes.write("Obj\xe9", bytes.indexOf("Obje"), "latin1");
+    const { facts } = await decoded("padded.jpg", bytes);
+    expect(facts.capture).toMatchObject({ Camera: "Make" });
+    expect(facts.capture.Lens).toMatch(/^Obj.ctif-quarante$/u);
+    expect(JSON.stringify(facts)).not.toMatch(/\\u0000|\\ud[89a-f]/);
+  });
+});
+
 describe("refused, with the reason", () => {
   const jpeg = () => rgb8(levels8, W, H).jpeg().toBuffer();
   const cases: [string, () => Promise<Buffer>, string, RegExp][] = [
@@ -310,6 +338,12 @@ describe("refused, with the reason", () => {
       "broken_picture",
       /AVIF data is broken/,
     ],
+    // Directory first, as many programs write it: what is missing is the picture.
+    ["tenth.tif", async () => madeTiff({ cut: 0.1 }), "broken_picture", /TIFF data is broken/],
+    ["half.tif", async () => madeTiff({ cut: 0.5 }), "broken_picture", /TIFF data is broken/],
+    ["strange.tif", async () => madeTiff({ compression: 34999 }), "broken_picture", /TIFF data is broken.*34999/],
+    ["boast.tif", async () => madeTiff({ says: 12_000 }), "broken_picture", /TIFF data is broken/],
+    ["vast.avif", async () => vastAvif(), "too_large", /AVIF picture of 80 megapixels; at most 75/],
     ["head-only.png", async () => (await rgb8(levels8, W, H).png().toBuffer()).subarray(0, 40), "broken_picture", /PNG/],
     ["bomb.png", async () => hugePng(), "too_large", /megapixels/],
     ["float.tif", async () => floatTiff(), "unusual_picture", /float/],
@@ -373,4 +407,57 @@ function floatTiff(): Buffer {
   }
   for (let i = 0; i < 6; i++) made.writeFloatLE(i / 6, 170 + 4 * i);
   return made;
+}
+
+/** An uncompressed TIFF whose directory comes before its rows: cut off, of a compression, or larger in its own words than it is. */
+function madeTiff({ cut = 1, compression = 1, says }: { cut?: number; compression?: number; says?: number }): Buffer {
+  const [width, height, rows] = says ? [says, says, says] : [200, 160, 16];
+  const strips = height / rows;
+  const [short, long] = [3, 4];
+  const bitsAt = 8 + 2 + 12 * 10 + 4;
+  const offsetsAt = bitsAt + 6;
+  const countsAt = offsetsAt + 4 * strips;
+  const rowsAt = countsAt + 4 * strips;
+  const entries = [
+    [256, long, 1, width],
+    [257, long, 1, height],
+    [258, short, 3, bitsAt],
+    [259, short, 1, compression],
+    [262, short, 1, 2],
+    [273, long, strips, strips === 1 ? rowsAt : offsetsAt],
+    [277, short, 1, 3],
+    [278, long, 1, rows],
+    [279, long, strips, strips === 1 ? 3 * width * rows : countsAt],
+    [284, short, 1, 1],
+  ];
+  const head = Buffer.alloc(rowsAt);
+  head.write("II");
+  head.writeUInt16LE(42, 2);
+  head.writeUInt32LE(8, 4);
+  head.writeUInt16LE(entries.length, 8);
+  entries.forEach((entry, i) => {
+    const at = 10 + 12 * i;
+    head.writeUInt16LE(entry[0]!, at);
+    head.writeUInt16LE(entry[1]!, at + 2);
+    head.writeUInt32LE(entry[2]!, at + 4);
+    head.writeUInt32LE(entry[3]!, at + 8);
+  });
+  for (let c = 0; c < 3; c++) head.writeUInt16LE(8, bitsAt + 2 * c);
+  for (let k = 0; k < strips; k++) {
+    head.writeUInt32LE(rowsAt + k * rows * width * 3, offsetsAt + 4 * k);
+    head.writeUInt32LE(rows * width * 3, countsAt + 4 * k);
+  }
+  const whole = Buffer.concat([head, Buffer.alloc(says ? 10 : 3 * width * height, 120)]);
+  return whole.subarray(0, Math.floor(whole.length * cut));
+}
+
+/** A small AVIF that says it is of 80 megapixels. */
+async function vastAvif(): Promise<Buffer> {
+  const avif = await rgb8(new Uint8Array(3 * 64 * 64).fill(90), 64, 64)
+    .avif()
+    .toBuffer();
+  const at = avif.indexOf("ispe");
+  avif.writeUInt32BE(10_000, at + 8);
+  avif.writeUInt32BE(8_000, at + 12);
+  return avif;
 }

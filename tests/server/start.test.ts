@@ -128,9 +128,9 @@ describe("the application", () => {
     };
     process.kill(pid, "SIGKILL"); // it alone: its parts run on
     await pause(200);
-    expect(isProcess(parts["web server"]!, "next")).toBe(true);
+    expect(isProcess(parts["web server"]!, "web.mjs")).toBe(true);
     const again = await startApplication({ ...place, port: await freePort() });
-    expect(isProcess(parts["web server"]!, "next")).toBe(false);
+    expect(isProcess(parts["web server"]!, "web.mjs")).toBe(false);
     expect(await fetch(again.address).then((response) => response.status)).toBe(200);
     await again.stop();
     await first.kill().catch(() => {});

@@ -4,11 +4,14 @@ import sharp, { type Metadata } from "sharp";
 import { P3_SPACE, SRGB_SPACE, type SourceSpace } from "@/core/colour/sourceSpace";
 import { CoreError } from "@/core/errors";
 import { readIccProfile } from "@/core/formats/readIccProfile";
+import { textOf } from "@/core/text/text";
 import { PictureError } from "./pictureError";
 import { sniffPicture, type PictureFormat } from "./sniffPicture";
 
 export const MOST_PIXELS = 150e6;
 export const MOST_BYTES = 1024 ** 3;
+/** AVIF is decoded as a whole, at 18 bytes a pixel: so many are under one and a half gigabytes. */
+const MOST_AVIF_PIXELS = 75e6;
 
 /** A picture laid out on disk, ready for reading by rows: interleaved RGB levels, upright. */
 export interface DecodedPicture {
@@ -33,6 +36,9 @@ export interface PictureFacts {
   notes: string[];
 }
 
+/** A picture that takes longer is no picture of a camera's. */
+const DECODE_WITHIN_S = 60;
+
 sharp.cache(false);
 
 /**
@@ -46,11 +52,11 @@ export async function decodePicture(path: string, target: string): Promise<Decod
   const format = await checkFile(path);
   try {
     const metadata = await sharp(path, { limitInputPixels: false }).metadata();
-    checkMetadata(metadata);
+    checkMetadata(metadata, format);
     const notes: string[] = [];
     const { space, decoderConverts } = sourceSpace(metadata, notes);
     const depth = metadata.depth === "ushort" ? 16 : 8;
-    let pipeline = sharp(path, { limitInputPixels: MOST_PIXELS, failOn: "truncated" }).autoOrient();
+    let pipeline = sharp(path, { limitInputPixels: MOST_PIXELS, failOn: "error" }).autoOrient().timeout({ seconds: DECODE_WITHIN_S });
     if (!decoderConverts) pipeline = pipeline.keepIccProfile();
     if (metadata.hasAlpha) notes.push("Transparent parts are read as paper white.");
     if ((metadata.pages ?? 1) > 1) notes.push(`The file holds ${metadata.pages} pictures; the first is read.`);
@@ -61,7 +67,7 @@ export async function decodePicture(path: string, target: string): Promise<Decod
     const facts: PictureFacts = {
       format,
       bits: metadata.bitsPerSample ?? depth,
-      profile: space.name,
+      profile: textOf(space.name) ?? "a profile without a name",
       capture: captureData(metadata.exif),
       notes,
     };
@@ -89,10 +95,16 @@ async function checkFile(path: string): Promise<PictureFormat> {
   }
 }
 
-function checkMetadata({ width, height, depth, space, channels }: Metadata): void {
+function checkMetadata({ width, height, depth, space, channels }: Metadata, format: PictureFormat): void {
   const pixels = width * height;
   if (pixels > MOST_PIXELS) {
     throw new PictureError("too_large", `the picture has ${Math.round(pixels / 1e6)} megapixels; at most ${MOST_PIXELS / 1e6} are read`);
+  }
+  if (format === "AVIF" && pixels > MOST_AVIF_PIXELS) {
+    throw new PictureError(
+      "too_large",
+      `it is an AVIF picture of ${Math.round(pixels / 1e6)} megapixels; at most ${MOST_AVIF_PIXELS / 1e6} are read of that format, save it as TIFF`,
+    );
   }
   if (depth !== "uchar" && depth !== "ushort") {
     throw new PictureError(
@@ -196,17 +208,28 @@ function captureData(exif: Buffer | undefined): Record<string, string> {
   try {
     const { Image, Photo } = readExif(exif);
     const found: Record<string, string | undefined> = {
-      Camera: [Image?.Make, Image?.Model].filter(Boolean).join(" ") || undefined,
-      Lens: Photo?.LensModel as string | undefined,
+      Camera: cameraName(textOf(Image?.Make), textOf(Image?.Model)),
+      Lens: textOf(Photo?.LensModel),
       Exposure: Photo?.ExposureTime === undefined ? undefined : exposureTime(Photo.ExposureTime),
       Aperture: Photo?.FNumber === undefined ? undefined : `f/${Photo.FNumber}`,
       ISO: Photo?.ISOSpeedRatings === undefined ? undefined : String(Photo.ISOSpeedRatings),
-      Taken: Photo?.DateTimeOriginal?.toISOString().slice(0, 16).replace("T", " "),
+      Taken: dateOf(Photo?.DateTimeOriginal),
     };
     return Object.fromEntries(Object.entries(found).filter((entry): entry is [string, string] => !!entry[1]));
   } catch {
     return {};
   }
+}
+
+/** Many makers begin the model with their own name. */
+function cameraName(make: string | undefined, model: string | undefined): string | undefined {
+  if (make && model?.toLowerCase().startsWith(make.toLowerCase())) return model;
+  return [make, model].filter(Boolean).join(" ") || undefined;
+}
+
+function dateOf(date: unknown): string | undefined {
+  if (!(date instanceof Date) || Number.isNaN(date.getTime())) return undefined;
+  return date.toISOString().slice(0, 16).replace("T", " ");
 }
 
 function exposureTime(seconds: number): string {

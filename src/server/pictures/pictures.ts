@@ -1,9 +1,9 @@
 import { randomUUID } from "node:crypto";
-import { z } from "zod";
 import { PictureSummary, type PictureChange } from "@/contracts/api";
 import { defaultPlan } from "@/core/plan/defaultPlan";
 import type { Plan } from "@/core/plan/plan";
 import { MOST_BYTES } from "@/engine/node/decodePicture";
+import { cleanText, cutText } from "@/core/text/text";
 import { storeBlob } from "../blobs/blobs";
 import type { Sql } from "../db";
 import { AppError } from "../errors";
@@ -44,26 +44,40 @@ export async function importPicture(
 
 /** "dunes-below-the-station.jpg" → "Dunes below the station". */
 export function pictureName(fileName: string): string {
-  const stem = fileName
+  const stem = cleanText(fileName)
     .replace(/^.*[\\/]/, "")
     .replace(/\.[a-z0-9]{1,5}$/i, "")
     .replace(/[-_]+/g, " ")
     .trim();
   const name = stem || "Untitled";
-  return (name[0]!.toUpperCase() + name.slice(1)).slice(0, 120);
+  return cutText(name[0]!.toUpperCase() + name.slice(1), 120);
 }
 
 /** All pictures not deleted, newest first. */
 export async function listPictures(sql: Sql): Promise<PictureSummary[]> {
   const rows = await sql`${selectPictures(sql)} where p.deleted_at is null order by p.created_at desc, p.name`;
-  return z.array(PictureSummary).parse(rows);
+  return rows.map(readablePicture);
+}
+
+/** A picture as its row tells it; where that cannot be read, as much as can, said to be so: one odd row never hides the others. */
+function readablePicture(row: Record<string, unknown>): PictureSummary {
+  const read = PictureSummary.safeParse(row);
+  if (read.success) return read.data;
+  const unreadable = {
+    format: "unknown",
+    bits: 8,
+    profile: "unknown",
+    capture: {},
+    notes: ["Unreadable record: what the file said of itself cannot be shown."],
+  };
+  return PictureSummary.parse({ ...row, facts: unreadable });
 }
 
 /** One picture, deleted or not. Errors: AppError `not_found`. */
 export async function getPicture(sql: Sql, id: string): Promise<PictureSummary> {
   const [row] = await sql`${selectPictures(sql)} where p.id = ${id}`;
   if (!row) throw new AppError("not_found", "this picture is not here");
-  return PictureSummary.parse(row);
+  return readablePicture(row);
 }
 
 /** Where a picture's original is stored. Errors: AppError `not_found`. */

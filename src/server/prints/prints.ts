@@ -75,17 +75,24 @@ export async function getRevision(sql: Sql, printId: string, id: string): Promis
 /**
  * Adds an edit to a print's history and moves the print to it. Sent again with the same id, it does nothing more.
  *
- * Errors  AppError `stale_base` when the print has moved on from the base; `not_found`.
+ * Errors  AppError `stale_base` when the print has moved on from the base; `id_taken` where the id is that of another edit; `not_found`.
  */
 export async function appendRevision(sql: Sql, printId: string, revision: NewRevision): Promise<void> {
   await sql.begin(async (tx) => {
     const head = await lockHead(tx, printId);
-    const [known] = await tx`select id from revision where id = ${revision.id} and print_id = ${printId}`;
-    if (known) return;
+    const [known] = await tx`select print_id as "printId", parent, label, plan from revision where id = ${revision.id}`;
+    if (known) return sameRevision(tx, printId, known, revision);
     if (head !== revision.base) throw staleBase(head);
     await insertRevision(tx, printId, { ...revision, parent: revision.base });
     await tx`update print set head = ${revision.id} where id = ${printId}`;
   });
+}
+
+/** Sees that an edit that is here already is the one that was sent. */
+async function sameRevision(tx: Tx, printId: string, known: postgres.Row, { base, label, plan }: NewRevision): Promise<void> {
+  const [row] = await tx<{ same: boolean }[]>`select ${tx.json(await stowPlan(tx, plan))}::jsonb = ${tx.json(known.plan)}::jsonb as same`;
+  if (known.printId !== printId || known.parent !== base || known.label !== label || !row?.same)
+    throw new AppError("id_taken", "another step has this id already");
 }
 
 /** Moves a print to another of its revisions. Errors: AppError `stale_base`, `not_found`. */

@@ -1,10 +1,12 @@
 import { NewPrint } from "@/contracts/api";
 import { defaultPlan } from "@/core/plan/defaultPlan";
 import { db } from "@/server/db";
-import { readBody, readId, route } from "@/server/http";
+import { MOST_PLAN_BYTES, readBody, readId, routes } from "@/server/http";
 import { addPrint } from "@/server/prints/prints";
 
-export const POST = route<{ id: string }>(async (request, { id }) => {
-  const { name, plan } = await readBody(request, NewPrint);
-  return Response.json(await addPrint(db(), readId(id), plan ?? defaultPlan(), name), { status: 201 });
+export const { GET, POST, PUT, PATCH, DELETE } = routes<{ id: string }>({
+  POST: async (request, { id }) => {
+    const { name, plan } = await readBody(request, NewPrint, MOST_PLAN_BYTES);
+    return Response.json(await addPrint(db(), readId(id), plan ?? defaultPlan(), name), { status: 201 });
+  },
 });

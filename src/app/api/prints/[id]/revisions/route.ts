@@ -1,9 +1,11 @@
 import { NewRevision } from "@/contracts/api";
 import { db } from "@/server/db";
-import { readBody, readId, route } from "@/server/http";
+import { MOST_PLAN_BYTES, readBody, readId, routes } from "@/server/http";
 import { appendRevision } from "@/server/prints/prints";
 
-export const POST = route<{ id: string }>(async (request, { id }) => {
-  await appendRevision(db(), readId(id), await readBody(request, NewRevision));
-  return new Response(null, { status: 204 });
+export const { GET, POST, PUT, PATCH, DELETE } = routes<{ id: string }>({
+  POST: async (request, { id }) => {
+    await appendRevision(db(), readId(id), await readBody(request, NewRevision, MOST_PLAN_BYTES));
+    return new Response(null, { status: 204 });
+  },
 });

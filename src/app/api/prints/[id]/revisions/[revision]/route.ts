@@ -1,7 +1,7 @@
 import { db } from "@/server/db";
-import { readId, route } from "@/server/http";
+import { readId, routes } from "@/server/http";
 import { getRevision } from "@/server/prints/prints";
 
-export const GET = route<{ id: string; revision: string }>(async (_request, { id, revision }) =>
-  Response.json(await getRevision(db(), readId(id), readId(revision))),
-);
+export const { GET, POST, PUT, PATCH, DELETE } = routes<{ id: string; revision: string }>({
+  GET: async (_request, { id, revision }) => Response.json(await getRevision(db(), readId(id), readId(revision))),
+});
