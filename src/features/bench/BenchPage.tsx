@@ -3,7 +3,6 @@ import { App, Button, Modal } from "antd";
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useStore } from "zustand";
-import { PrintSummary } from "@/contracts/api";
 import { BenchEngine } from "@/engine/browser/benchEngine";
 import type { Frame } from "@/engine/messages";
 import { BenchContext, useBenchState, type Bench } from "./BenchContext";
@@ -18,6 +17,7 @@ import { MixPanel } from "./panels/MixPanel";
 import { PassPanel } from "./panels/PassPanel";
 import { SetPanel } from "./panels/SetPanel";
 import { PlanRibbon } from "./PlanRibbon";
+import { keepAsPrint } from "./keepAsPrint";
 import { SaveQueue } from "./saveQueue";
 import { Scale } from "./Scale";
 import { TopBar } from "./TopBar";
@@ -28,7 +28,7 @@ import styles from "./BenchPage.module.css";
 /** The bench: one print, its plan, its scale, the panel of the step in hand. */
 export function BenchPage({ start }: { start: BenchStart }) {
   const [store] = useState(() =>
-    createBenchStore(start, (onState) => new SaveQueue(start.print.id, browserStore(start.print.id), onState)),
+    createBenchStore(start, (listener) => new SaveQueue(start.print.id, browserStore(start.print.id), listener)),
   );
   const engine = useRef<BenchEngine | undefined>(undefined);
   const listeners = useRef(new Set<(frame: Frame) => void>());
@@ -133,15 +133,11 @@ function StaleSheet({ store, printId, pictureId }: { store: Store; printId: stri
   const router = useRouter();
   const { message } = App.useApp();
   const keep = async () => {
-    const body = JSON.stringify({ plan: store.getState().plan });
-    const response = await fetch(`/api/pictures/${pictureId}/prints`, {
-      method: "POST",
-      headers: { "content-type": "application/json" },
-      body,
-    }).catch(() => undefined);
-    if (!response?.ok) return void message.error("It could not be kept just now. Nothing is lost; try again in a moment.");
+    const { plan, planAt } = store.getState();
+    const kept = await keepAsPrint(pictureId, store.saves.unsent, planAt, plan);
+    if (!kept) return void message.error("It could not be kept just now. Nothing is lost; try again in a moment.");
     await store.saves.clear();
-    router.push(`/prints/${PrintSummary.parse(await response.json()).id}`);
+    router.push(`/prints/${kept}`);
   };
   const take = async () => {
     await store.saves.clear();

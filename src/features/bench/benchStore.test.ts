@@ -3,6 +3,7 @@ import { afterEach, expect, test, vi } from "vitest";
 import { defaultPlan } from "@/core/plan/defaultPlan";
 import type { Plan } from "@/core/plan/plan";
 import { createBenchStore, type BenchStart } from "./benchStore";
+import { keepAsPrint } from "./keepAsPrint";
 import { SaveQueue } from "./saveQueue";
 import type { Unsent } from "./unsentStore";
 
@@ -24,6 +25,9 @@ class ServerInMemory {
   head = FIRST;
   /** What becomes of the next requests: taken, lost on the way there, or taken with the answer lost. */
   fates: ("taken" | "lost" | "unanswered")[] = [];
+  /** Labels of steps that are refused, and of those it fails at. */
+  refused = new Set<string>();
+  failed = new Set<string>();
 
   async fetch(address: string, request?: { method?: string; body?: string }): Promise<Response> {
     const fate = request?.method ? (this.fates.shift() ?? "taken") : "taken";
@@ -38,11 +42,13 @@ class ServerInMemory {
       return row ? Response.json({ ...row, createdAt: new Date(0) }) : new Response(null, { status: 404 });
     }
     const body = JSON.parse(request.body!);
+    if (this.refused.has(body.label)) return Response.json({ title: "label: not a text", code: "invalid_input" }, { status: 400 });
+    if (this.failed.has(body.label)) return Response.json({ title: "a failure of ours", code: "bug" }, { status: 500 });
     if (address.endsWith("/head")) {
-      if (this.head !== body.to && this.head !== body.base) return Response.json({ title: "stale" }, { status: 409 });
+      if (this.head !== body.to && this.head !== body.base) return Response.json({ title: "stale", code: "stale_base" }, { status: 409 });
       this.head = body.to;
     } else if (!this.rows.some(({ id }) => id === body.id)) {
-      if (this.head !== body.base) return Response.json({ title: "stale" }, { status: 409 });
+      if (this.head !== body.base) return Response.json({ title: "stale", code: "stale_base" }, { status: 409 });
       this.rows.push({ id: body.id, parent: body.base, label: body.label, plan: body.plan });
       this.head = body.id;
     }
@@ -67,7 +73,7 @@ async function openBench(server: ServerInMemory, kept: { unsent: readonly Unsent
     load: async () => [...kept.unsent],
     save: async (unsent: readonly Unsent[]) => void (kept.unsent = [...unsent]),
   };
-  const store = createBenchStore(start, (onState) => new SaveQueue(PRINT, keep, onState));
+  const store = createBenchStore(start, (listener) => new SaveQueue(PRINT, keep, listener));
   await store.restore();
   return store;
 }
@@ -147,4 +153,102 @@ test("a drag is one step, however many moves it had", async () => {
   store.getState().commit("to 150");
   await rest(store);
   expect(server.rows.map(({ label }) => label)).toEqual(["As brought in", "to 150"]);
+});
+
+async function benchOver(server: ServerInMemory, kept: { unsent: readonly Unsent[] } = { unsent: [] }) {
+  vi.useFakeTimers();
+  vi.stubGlobal("fetch", (address: string, request?: { method?: string; body?: string }) => server.fetch(address, request));
+  const store = await openBench(server, kept);
+  const edit = (strength: number, label = `to ${strength}`) => {
+    store.getState().adjust(() => planAt(strength / 100));
+    store.getState().commit(label);
+  };
+  return { store, edit };
+}
+
+test.each(["refused", "failed"] as const)("a step that is %s never holds up those after it, and is said to be left out", async (fault) => {
+  const server = new ServerInMemory();
+  server[fault].add("bad").add("worse");
+  const { store, edit } = await benchOver(server);
+  edit(10);
+  edit(20, "bad");
+  edit(30, "worse");
+  await rest(store);
+  // The last waits for what comes after it: it is on the bench, and kept over a reload.
+  expect([store.getState().saveState, store.saves.unsent.length]).toEqual(["refused", 1]);
+  edit(40);
+  edit(50);
+  await rest(store);
+  expect(server.rows.map(({ label }) => label)).toEqual(["As brought in", "to 10", "to 40", "to 50"]);
+  expect(server.rows.map(({ parent }) => server.rows.findIndex(({ id }) => id === parent))).toEqual([-1, 0, 1, 2]);
+  const { saveState, notice, history } = store.getState();
+  expect(saveState).toBe("saved");
+  expect(notice).toMatch(/“worse” could not be saved \((label: not a text|a failure of ours)\) and was left out/);
+  expect(history.revisions.map(({ id }) => id)).toEqual(server.rows.map(({ id }) => id));
+  await store.getState().undo();
+  await store.getState().undo();
+  await rest(store);
+  expect(store.getState().plan.passes[0]!.strength).toBe(0.1);
+  expect(server.head).toBe(server.rows[1]!.id);
+});
+
+test("going back to a step that is left out goes back to what it was made on", async () => {
+  const server = new ServerInMemory();
+  server.refused.add("bad");
+  server.fates = Array<"lost">(6).fill("lost");
+  const { store, edit } = await benchOver(server);
+  edit(10, "bad");
+  edit(20);
+  await store.getState().undo(); // to "bad", which the server never took
+  edit(30);
+  await rest(store);
+  expect(server.rows.map(({ label }) => label)).toEqual(["As brought in", "to 20", "to 30"]);
+  expect(store.getState().saveState).toBe("saved");
+});
+
+test("a server that fails at a step for a moment takes it in the end; one that is away is waited for however long", async () => {
+  const server = new ServerInMemory();
+  server.failed.add("to 10");
+  const { store, edit } = await benchOver(server);
+  edit(10);
+  await vi.advanceTimersByTimeAsync(600);
+  server.failed.clear();
+  server.fates = Array<"lost">(30).fill("lost");
+  await vi.advanceTimersByTimeAsync(60_000);
+  expect([store.getState().saveState, server.rows.length]).toEqual(["offline", 1]);
+  await rest(store);
+  expect([store.getState().saveState, server.rows.length]).toEqual(["saved", 2]);
+});
+
+test("work on a stale print is kept as another with all its steps", async () => {
+  const server = new ServerInMemory();
+  const { store, edit } = await benchOver(server);
+  edit(10);
+  await rest(store);
+  server.rows.push({ id: "other", parent: server.head, label: "Elsewhere", plan: planAt(1.9) });
+  server.head = "other";
+  edit(20);
+  edit(30);
+  await store.getState().undo();
+  edit(40);
+  await rest(store);
+  expect(store.getState().saveState).toBe("stale");
+  const another = new ServerInMemory();
+  another.rows = [];
+  vi.stubGlobal("fetch", async (address: string, request?: { method?: string; body?: string }) => {
+    if (!address.startsWith("/api/pictures/")) return another.fetch(address, request);
+    another.rows = [{ id: FIRST, parent: null, label: "As brought in", plan: JSON.parse(request!.body!).plan }];
+    another.head = FIRST;
+    return Response.json({ id: PRINT, pictureId: PRINT, name: "Print 2", head: FIRST, pins: [], changedAt: new Date(0) });
+  });
+  const { plan, planAt: planOf } = store.getState();
+  expect(await keepAsPrint(PRINT, store.saves.unsent, planOf, plan)).toBe(PRINT);
+  expect(another.rows.map(({ label, plan: own }) => [label, own.passes[0]!.strength])).toEqual([
+    ["As brought in", 0.1],
+    ["to 20", 0.2],
+    ["to 30", 0.3],
+    ["to 40", 0.4],
+  ]);
+  expect(another.rows.map(({ parent }) => another.rows.findIndex(({ id }) => id === parent))).toEqual([-1, 0, 1, 1]);
+  expect(another.head).toBe(another.rows[3]!.id);
 });

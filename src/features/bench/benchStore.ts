@@ -12,8 +12,8 @@ import { placeOfSet } from "@/core/plan/editPasses";
 import type { BenchLook, Place } from "@/engine/messages";
 import type { Hand } from "@/engine/runs";
 import type { PointReading, StageHistograms } from "@/engine/stageTypes";
-import { redoTarget, undoTarget, withStep, type History } from "./history";
-import type { SaveQueue, SaveState } from "./saveQueue";
+import { redoTarget, undoTarget, withoutStep, withStep, type History } from "./history";
+import type { SaveListener, SaveQueue, SaveState } from "./saveQueue";
 import type { Unsent } from "./unsentStore";
 
 /** What the server gives the bench to start with. */
@@ -144,7 +144,7 @@ const REST_MS = 500;
 /** The state of one print on the bench. Every committed change goes to the save queue. */
 export function createBenchStore(
   start: BenchStart,
-  queue: (onState: (state: SaveState, message?: string) => void) => SaveQueue,
+  queue: (listener: SaveListener) => SaveQueue,
 ): BenchStore & { restore(): Promise<void>; saves: SaveQueue } {
   const plans = new Map<string, Plan>([[start.print.head, start.plan]]);
   let committed = start.plan;
@@ -254,7 +254,17 @@ export function createBenchStore(
     };
   });
 
-  const saves = queue((saveState, saveMessage) => store.setState({ saveState, saveMessage }));
+  const saves = queue({
+    onState: (saveState, saveMessage) => store.setState({ saveState, saveMessage }),
+    onLeftOut(edit, reason) {
+      if (edit.kind === "head") return;
+      const { history } = store.getState();
+      store.setState({
+        history: withoutStep(history, edit.id),
+        notice: `“${edit.label}” could not be saved (${reason}) and was left out of the history. All later work is saved.`,
+      });
+    },
+  });
 
   /** Puts unsent work of an earlier page back on the bench. */
   const restore = async () => {

@@ -22,6 +22,14 @@ export function withStep({ revisions, head }: History, step: { id: string; label
   return { revisions: [...revisions, { ...step, parent: head, createdAt: new Date() }], head: step.id };
 }
 
+/** The history without one of its steps: those made from it stand on what it stood on. */
+export function withoutStep({ revisions, head }: History, id: string): History {
+  const parent = revisions.find((revision) => revision.id === id)?.parent;
+  if (parent === undefined) return { revisions, head };
+  const left = revisions.filter((revision) => revision.id !== id).map((each) => (each.parent === id ? { ...each, parent } : each));
+  return { revisions: left, head: head === id && parent !== null ? parent : head };
+}
+
 /** The steps that led to the head, and those a redo would lead on to; all others are ways set aside. */
 export function pathTo(history: History): Set<string> {
   const parents = new Map(history.revisions.map(({ id, parent }) => [id, parent]));

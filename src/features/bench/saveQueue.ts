@@ -1,25 +1,45 @@
-import type { Unsent, UnsentStore } from "./unsentStore";
+import { leaveOut, type Unsent, type UnsentStore } from "./unsentStore";
 
 export type SaveState = "saved" | "saving" | "offline" | "stale" | "refused";
 
 const RETRY_AFTER_MS = [500, 1000, 2000, 4000, 8000] as const;
+/** The server is away: it is not there, or whoever stands before it says so. */
+const AWAY = new Set([502, 503, 504]);
+/** So often is an edit sent again that the server fails at, before it is taken for one that it refuses. */
+const MOST_FAILURES = 3;
+
+/** What the bench is told. */
+export interface SaveListener {
+  onState(state: SaveState, message?: string): void;
+  /** An edit was refused and left out, so that those made after it are saved: they hold all it did that could be kept. */
+  onLeftOut(edit: Unsent, reason: string): void;
+}
 
 /**
- * Sends edits to the server one after the other, in the order they were made. What is not yet
- * acknowledged is kept in the store, so it outlives a reload; while the server is away it waits.
+ * Sends edits to the server one after the other, in the order they were made. What is not yet acknowledged is kept in the store, so it
+ * outlives a reload; while the server is away it waits. An edit the server refuses waits for the next, and is then left out: it never
+ * holds up those after it.
  */
 export class SaveQueue {
   #unsent: Unsent[] = [];
   #isSending = false;
   #failures = 0;
+  /** Times the server failed at the first edit, and why it was refused in the end. */
+  #failed = 0;
+  #refusal: string | undefined;
   #timer: ReturnType<typeof setTimeout> | undefined;
   #isClosed = false;
 
   constructor(
     readonly printId: string,
     readonly store: UnsentStore,
-    readonly onState: (state: SaveState, message?: string) => void,
+    readonly listener: SaveListener,
   ) {}
+
+  /** What is not acknowledged yet, in order. */
+  get unsent(): readonly Unsent[] {
+    return this.#unsent;
+  }
 
   /** Takes up what an earlier page left unsent. Returns it. */
   async restore(): Promise<readonly Unsent[]> {
@@ -32,7 +52,7 @@ export class SaveQueue {
   add(edit: Unsent): void {
     this.#unsent.push(edit);
     void this.store.save(this.#unsent);
-    this.onState("saving");
+    this.listener.onState("saving");
     void this.#send();
   }
 
@@ -43,8 +63,9 @@ export class SaveQueue {
   /** Drops all that is unsent: it was kept elsewhere, or is given up. */
   async clear(): Promise<void> {
     this.#unsent = [];
+    this.#refusal = undefined;
     await this.store.save([]);
-    this.onState("saved");
+    this.listener.onState("saved");
   }
 
   close(): void {
@@ -58,32 +79,54 @@ export class SaveQueue {
     clearTimeout(this.#timer);
     try {
       while (this.#unsent.length > 0 && !this.#isClosed) {
-        const outcome = await this.#sendOne(this.#unsent[0]!);
-        if (outcome !== "taken") return;
-        this.#unsent.shift();
+        if (this.#refusal === undefined && !(await this.#sendFirst())) return;
+        if (this.#refusal !== undefined && !this.#passOver(this.#refusal)) return;
         await this.store.save(this.#unsent);
       }
-      if (!this.#isClosed) this.onState("saved");
+      if (!this.#isClosed) this.listener.onState("saved");
     } finally {
       this.#isSending = false;
     }
   }
 
-  async #sendOne(edit: Unsent): Promise<"taken" | "later" | "stopped"> {
-    const response = await request(this.printId, edit).catch(() => undefined);
+  /** Sends the first edit; false where there is nothing more to be done for now. */
+  async #sendFirst(): Promise<boolean> {
+    const response = await request(this.printId, this.#unsent[0]!).catch(() => undefined);
     if (response?.ok) {
-      this.#failures = 0;
-      return "taken";
+      this.#unsent.shift();
+      this.#failures = this.#failed = 0;
+      return true;
     }
-    if (response && response.status < 500) {
-      const problem = (await response.json().catch(() => ({}))) as { title?: string };
-      this.onState(response.status === 409 ? "stale" : "refused", problem.title);
-      return "stopped";
+    if (!response || AWAY.has(response.status)) return this.#later("offline");
+    const { title, code } = (await response.json().catch(() => ({}))) as { title?: string; code?: string };
+    if (code === "stale_base") {
+      this.listener.onState("stale", title);
+      return false;
     }
-    this.onState("offline");
+    if (response.status >= 500 && ++this.#failed < MOST_FAILURES) return this.#later("saving");
+    this.#failed = 0;
+    this.#refusal = title ?? `the server answered ${response.status}`;
+    return true;
+  }
+
+  /** Leaves the first edit out where others come after it; false where it has to wait for them. */
+  #passOver(reason: string): boolean {
+    const [edit, ...rest] = this.#unsent;
+    if (rest.length === 0) {
+      this.listener.onState("refused", reason);
+      return false;
+    }
+    this.#unsent = leaveOut(edit!, rest);
+    this.#refusal = undefined;
+    this.listener.onLeftOut(edit!, reason);
+    return true;
+  }
+
+  #later(state: SaveState): false {
+    this.listener.onState(state);
     const wait = RETRY_AFTER_MS[Math.min(this.#failures++, RETRY_AFTER_MS.length - 1)]!;
     this.#timer = setTimeout(() => void this.#send(), wait);
-    return "later";
+    return false;
   }
 }
 

@@ -5,6 +5,16 @@ import type { Plan } from "@/core/plan/plan";
 /** What has still to be told to the server, in order. */
 export type Unsent = { kind: "step"; id: string; base: string; label: string; plan: Plan } | { kind: "head"; base: string; to: string };
 
+/** What comes after an edit, as if it had not been made: what led to it, or was built on it, has to do with what it was built on. */
+export function leaveOut(edit: Unsent, after: readonly Unsent[]): Unsent[] {
+  const reached = edit.kind === "step" ? edit.id : edit.to;
+  const instead = (id: string) => (id === reached ? edit.base : id);
+  return after.map((later) => {
+    const base = instead(later.base);
+    return later.kind === "head" && edit.kind === "step" ? { ...later, base, to: instead(later.to) } : { ...later, base };
+  });
+}
+
 /** Where unsent work is kept over a reload. */
 export interface UnsentStore {
   load(): Promise<Unsent[]>;
@@ -52,9 +62,9 @@ async function claimKey(prefix: string): Promise<string> {
   return prefix + uuid();
 }
 
-/** Holds a lock for as long as the page lives; false where another tab has it. Without locks (plain http) all are free. */
+/** Holds an entry for as long as the page lives; false where another tab has it. */
 function hold(name: string): Promise<boolean> {
-  if (!navigator.locks) return Promise.resolve(true);
+  if (!navigator.locks) return Promise.resolve(isLeft(name) && beat(name));
   return new Promise((resolve) => {
     void navigator.locks.request(name, { ifAvailable: true }, (lock) => {
       resolve(lock !== null);
@@ -65,6 +75,31 @@ function hold(name: string): Promise<boolean> {
 
 /** Does work on an entry unless a living tab has it. */
 async function whileFree(name: string, work: () => Promise<void>): Promise<void> {
-  if (!navigator.locks) return;
+  if (!navigator.locks) {
+    if (isLeft(name)) await work();
+    return;
+  }
   await navigator.locks.request(name, { ifAvailable: true }, (lock) => (lock ? work() : undefined));
+}
+
+// Over plain http there are no locks: a tab gives signs of life instead. Browsers let a hidden page do so once a minute.
+const BEAT_MS = 2000;
+const LEFT_AFTER_MS = 90_000;
+const beatKey = (name: string) => `alive ${name}`;
+
+function isLeft(name: string): boolean {
+  return Date.now() - Number(localStorage.getItem(beatKey(name)) ?? 0) > LEFT_AFTER_MS;
+}
+
+/** Gives signs of life for an entry until the page goes. */
+function beat(name: string): true {
+  const sign = () => localStorage.setItem(beatKey(name), String(Date.now()));
+  sign();
+  const timer = setInterval(sign, BEAT_MS);
+  addEventListener("pagehide", () => {
+    clearInterval(timer);
+    localStorage.removeItem(beatKey(name));
+  });
+  addEventListener("pageshow", (event) => (event as PageTransitionEvent).persisted && beat(name));
+  return true;
 }
