@@ -6,6 +6,7 @@ await build({
     render: "cli/render.ts",
     web: "cli/web.ts",
     worker: "cli/worker.ts",
+    check: "cli/check.ts",
     setup: "cli/setup.ts",
     schema: "cli/schema.ts",
     renderThread: "src/engine/node/renderThread.ts",

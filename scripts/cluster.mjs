@@ -160,7 +160,8 @@ function reasonFor(text) {
 
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 
-function binaries() {
+/** Where the newest PostgreSQL's programs lie. */
+export function binaries() {
   const base = "/usr/lib/postgresql";
   const newest = existsSync(base)
     ? readdirSync(base)
@@ -180,6 +181,12 @@ function clusterOwner() {
 }
 
 /** The folder itself, or one under /var/lib where the cluster's user cannot reach it (a project in root's home). */
+/** The address of the cluster in a folder, as it was made. */
+export function addressOf(folder, port) {
+  const home = usableFolder(folder, clusterOwner());
+  return `postgres://${USER}:${readFileSync(join(home, "postgres-password"), "utf8")}@127.0.0.1:${port}/postgres`;
+}
+
 function usableFolder(folder, owner) {
   mkdirSync(folder, { recursive: true });
   if (!owner || spawnSync("test", ["-x", folder], owner).status === 0) return folder;

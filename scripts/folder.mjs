@@ -14,8 +14,8 @@ const noteIn = (folder) => join(folder, "running.json");
  * Makes the folder and takes it for this process; ends parts that an earlier start left running in it.
  * Throws with a plain reason where another start runs from it, or it cannot be used.
  */
-export async function takeFolder(folder, { port, host }) {
-  const note = { pid: process.pid, port, host, parts: {} };
+export async function takeFolder(folder, { port, host, databasePort }) {
+  const note = { pid: process.pid, port, host, databasePort, parts: {} };
   try {
     mkdirSync(folder, { recursive: true });
     writeFileSync(noteIn(folder), JSON.stringify(note), { flag: "wx" });
@@ -29,6 +29,12 @@ export async function takeFolder(folder, { port, host }) {
     await endParts(earlier?.parts ?? {});
     writeFileSync(noteIn(folder), JSON.stringify(note));
   }
+}
+
+/** What runs from a folder: its address and the port of its database; undefined where nothing does. */
+export function runningFrom(folder) {
+  const note = readNote(folder);
+  return note && isProcess(note.pid, "start.mjs") ? note : undefined;
 }
 
 /** Notes a part by its process, in the folder this process has taken. */

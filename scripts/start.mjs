@@ -3,6 +3,7 @@ import { spawn } from "node:child_process";
 import { readFileSync } from "node:fs";
 import { join, resolve } from "node:path";
 import { isListening, startCluster } from "./cluster.mjs";
+import { runCommand } from "./commands.mjs";
 import { notePart, releaseFolder, takeFolder } from "./folder.mjs";
 import { buildWeb, fail, installDebian, root, say } from "./install.mjs";
 import { endOf, endProcess, supervise } from "./supervise.mjs";
@@ -20,18 +21,30 @@ function settingsTable() {
 const table = settingsTable();
 if (process.argv.includes("--help")) {
   console.log(
-    "Starts Nigrographe: installs what is missing, starts its database, builds, serves.\n\n  ./start            Ctrl+C stops everything it started\n\nSettings, by environment:\n",
+    `Starts Nigrographe: installs what is missing, starts its database, builds, serves.
+
+  ./start                   Ctrl+C stops everything it started
+  ./start backup FILE       all pictures, prints and settings in one file, while it runs or not
+  ./start restore FILE      puts a backup in the place of what is here (asks first; --replace does not)
+  ./start check             reads every stored file against its checksum
+
+Settings, by environment:
+`,
   );
   for (const { name, fallback, meaning } of table)
     console.log(`  ${name.padEnd(20)} ${meaning}${fallback ? ` (default ${fallback})` : ""}`);
   process.exit(0);
 }
-if (process.argv.length > 2) fail(`./start takes no ${process.argv[2]}; ./start --help lists the settings.`);
+const [command, ...words] = process.argv.slice(2);
 
 const setting = (name) => process.env[name] || table.find((row) => row.name === name).fallback;
 const port = Number(setting("PORT"));
 const host = setting("HOST");
 if (!Number.isInteger(port) || port < 1 || port > 65535) fail(`PORT must be a number from 1 to 65535, not ${setting("PORT")}.`);
+
+const data = resolve(root, setting("NIGROGRAPHE_DATA"));
+const databasePort = Number(setting("NIGROGRAPHE_DB_PORT"));
+if (command !== undefined) process.exit(await runCommand(command, words, { data, databasePort, databaseUrl: process.env.DATABASE_URL }));
 
 if (await isListening(port))
   fail(`Port ${port} is taken. Nigrographe may be running already: http://localhost:${port} – or choose another with PORT=.`);
@@ -39,8 +52,7 @@ if (await isListening(port))
 installDebian(setting("DATABASE_URL") ? [] : ["postgresql"]);
 buildWeb();
 
-const data = resolve(root, setting("NIGROGRAPHE_DATA"));
-await takeFolder(data, { port, host }).catch((error) => fail(error.message));
+await takeFolder(data, { port, host, databasePort }).catch((error) => fail(error.message));
 
 /** Parts in the order they were started; they end the other way round. */
 const running = [];
@@ -78,7 +90,7 @@ const databaseUrl = process.env.DATABASE_URL || (await startDatabase());
 
 async function startDatabase() {
   say("starting the database");
-  const start = () => startCluster({ folder: data, port: Number(setting("NIGROGRAPHE_DB_PORT")), log: say });
+  const start = () => startCluster({ folder: data, port: databasePort, log: say });
   const first = await start().catch((error) => {
     releaseFolder(data);
     fail(error.message);

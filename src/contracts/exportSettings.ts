@@ -1,5 +1,8 @@
 import { z } from "zod";
 
+/** Finished exports are kept for so long, then cleared away. */
+export const EXPORT_KEPT_DAYS = 7;
+
 export const EXPORT_FORMATS = ["tiff16", "tiff8", "png16", "png8", "jpeg"] as const;
 
 /** The quality a JPEG is written at unless it is said. */

@@ -7,6 +7,7 @@ export const SETTINGS = {
   HOST: { fallback: "127.0.0.1", meaning: "address it listens on" },
   NIGROGRAPHE_HOSTS: { fallback: "", meaning: "names it is reached by besides localhost, with commas between" },
   NIGROGRAPHE_DATA: { fallback: "data", meaning: "folder for the database and the cache of decoded pictures" },
+  NIGROGRAPHE_CACHE_GB: { fallback: "20", meaning: "decoded pictures kept at hand, in gigabytes; the least used go first" },
   NIGROGRAPHE_DB_PORT: { fallback: "54329", meaning: "port of the database started for it" },
   NIGROGRAPHE_THREADS: { fallback: "2", meaning: "threads of one export" },
   DATABASE_URL: { fallback: "", meaning: "another PostgreSQL to use instead of starting one" },
@@ -18,11 +19,13 @@ const Settings = z
     NIGROGRAPHE_DATA: z.string().min(1).default(SETTINGS.NIGROGRAPHE_DATA.fallback),
     HOST: z.string().default(SETTINGS.HOST.fallback),
     NIGROGRAPHE_HOSTS: z.string().default(SETTINGS.NIGROGRAPHE_HOSTS.fallback),
+    NIGROGRAPHE_CACHE_GB: z.coerce.number().min(0).default(20),
     NIGROGRAPHE_THREADS: z.coerce.number().int().min(1).max(64).default(2),
   })
   .transform((env) => ({
     databaseUrl: env.DATABASE_URL,
     cacheFolder: join(resolve(env.NIGROGRAPHE_DATA), "cache"),
+    cacheBytes: env.NIGROGRAPHE_CACHE_GB * 1024 ** 3,
     threads: env.NIGROGRAPHE_THREADS,
     hosts: new Set([env.HOST, ...env.NIGROGRAPHE_HOSTS.split(",")].map((name) => name.trim().toLowerCase()).filter(Boolean)),
   }));

@@ -1,5 +1,5 @@
 import { closeSync, openSync, writeSync } from "node:fs";
-import { mkdir, readFile, rename, rm, stat, writeFile } from "node:fs/promises";
+import { mkdir, readFile, rename, rm, stat, utimes, writeFile } from "node:fs/promises";
 import { basename, dirname, join } from "node:path";
 import { apply3, IDENTITY3, transpose3, type Matrix3 } from "@/core/colour/matrix3";
 import { P3_SPACE } from "@/core/colour/sourceSpace";
@@ -29,6 +29,8 @@ export async function readPrepared(folder: string): Promise<PreparedFolder | und
     const prepared = JSON.parse(await readFile(join(folder, INDEX), "utf8")) as PreparedFolder;
     const here = (file: string) => join(folder, basename(file));
     const files = prepared.files.map(({ file, grain, ...layout }) => ({ ...layout, file: here(file), grain: grain && here(grain) }));
+    const now = new Date();
+    await utimes(join(folder, INDEX), now, now); // used: not to be cleared away before those that were not
     await Promise.all(files.flatMap(({ file, grain }) => [file, grain ?? []].flat()).map((file) => stat(file)));
     return { ...prepared, files };
   } catch {

@@ -13,6 +13,7 @@ import { finishJob } from "../jobs/jobs";
 import { CutOff } from "../jobs/passing";
 import type { JobKind } from "../jobs/worker";
 import { preparedFolder } from "../pictures/preparedFolder";
+import { EXPORT_FOLDER } from "../sweep";
 import { exportWork, setExportFile, type ExportWork } from "./exports";
 
 export interface ExportOptions {
@@ -28,7 +29,7 @@ export function exportJob(options: ExportOptions): JobKind {
   return {
     async run(sql, job, { signal, onProgress }) {
       const work = await exportWork(sql, job.id);
-      const folder = await mkdtemp(join(tmpdir(), "nigrographe-"));
+      const folder = await mkdtemp(join(tmpdir(), EXPORT_FOLDER));
       try {
         const file = await renderToFile(sql, work, folder, options, signal, (part) => onProgress(RENDER_SHARE * part));
         const blob = await storeBlob(sql, createReadStream(file), Number.MAX_SAFE_INTEGER);

@@ -1,0 +1,67 @@
+// What ./start does besides starting: on the database of the application that runs, or one started for as long as it takes.
+import { spawnSync } from "node:child_process";
+import { resolve } from "node:path";
+import { backup, restore } from "./backup.mjs";
+import { addressOf, startCluster } from "./cluster.mjs";
+import { releaseFolder, runningFrom, takeFolder } from "./folder.mjs";
+import { buildNode, installDebian, root, say } from "./install.mjs";
+
+/** Runs one command; returns the code to exit with. */
+export async function runCommand(command, words, place) {
+  const known = { backup: runBackup, restore: runRestore, check: runCheck }[command];
+  if (!known) return refuse(`./start takes no ${command}; ./start --help says what it does.`);
+  installDebian(place.databaseUrl ? [] : ["postgresql"]);
+  try {
+    return await known(words, place);
+  } catch (error) {
+    return refuse(`${command}: ${error.message}.`);
+  }
+}
+
+async function runBackup([file, ...rest], place) {
+  if (!file || rest.length > 0) return refuse("./start backup takes the name of one file.");
+  const bytes = await withDatabase(place, (url) => backup(url, resolve(file)));
+  say(`${file}: ${Math.ceil(bytes / 1024 ** 2)} MB, whole`);
+  return 0;
+}
+
+async function runRestore(words, place) {
+  const [file, ...rest] = words.filter((word) => word !== "--replace");
+  if (!file || rest.length > 0) return refuse("./start restore takes the name of one file, and perhaps --replace.");
+  if (runningFrom(place.data)) return refuse("Nigrographe is running: stop it first (Ctrl+C), then restore. Nothing was changed.");
+  await withDatabase(place, (url) => restore(url, resolve(file), { isAgreed: words.includes("--replace") }));
+  say(`${file} is in place; ./start brings it up to date if it is of an older version`);
+  return 0;
+}
+
+async function runCheck(words, place) {
+  if (words.length > 0) return refuse("./start check takes nothing.");
+  buildNode();
+  return withDatabase(place, (url) => {
+    const env = { ...process.env, DATABASE_URL: url, NIGROGRAPHE_DATA: place.data };
+    return spawnSync(process.execPath, ["dist/check.mjs"], { cwd: root, env, stdio: "inherit" }).status ?? 1;
+  });
+}
+
+/** Does work on the database of whatever runs from the folder, or of one started for it. */
+async function withDatabase({ data, databasePort, databaseUrl }, work) {
+  if (databaseUrl) return work(databaseUrl);
+  const running = runningFrom(data);
+  if (running) return work(addressOf(data, running.databasePort));
+  await takeFolder(data, { databasePort });
+  try {
+    const cluster = await startCluster({ folder: data, port: databasePort, log: say });
+    try {
+      return await work(cluster.url);
+    } finally {
+      await cluster.stop();
+    }
+  } finally {
+    releaseFolder(data);
+  }
+}
+
+function refuse(words) {
+  console.error(words);
+  return 2;
+}
