@@ -31,7 +31,11 @@ const send = (name: string, body: Buffer | ReadableStream | null) =>
     nothing as never,
   );
 const json = (method: string, body: unknown) =>
-  new Request("http://here/", { method, body: typeof body === "string" ? body : JSON.stringify(body) });
+  new Request("http://here/", {
+    method,
+    headers: { "content-type": "application/json" },
+    body: typeof body === "string" ? body : JSON.stringify(body),
+  });
 const blobs = async () => (await sql()<{ count: number }[]>`select count(*)::int as count from blob`)[0]!.count;
 
 describe("bytes", () => {

@@ -1,8 +1,8 @@
-/** Text from outside made safe to keep and to show: no control characters, no halves of characters, no white space at its ends. */
+/** Text from outside made safe to keep and to show: no control characters, no halves of characters, single spaces, none at its ends. */
 export function cleanText(text: string): string {
   return text
     .replace(/\p{Surrogate}/gu, "\ufffd")
-    .replace(/[\p{Cc}\u2028\u2029]+/gu, " ")
+    .replace(/[\p{Cc}\s]+/gu, " ")
     .trim();
 }
 
