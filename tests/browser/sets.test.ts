@@ -194,7 +194,16 @@ describe("pins", () => {
     await page.mouse.click(sheet.x + 0.3 * sheet.width, sheet.y + 0.7 * sheet.height);
     await page.waitForSelector('[data-testid="pin-2"]');
     await settled(page);
-    const row = () => page.$$eval('[data-testid="pin-table"] tbody tr', (rows) => rows.map((line) => (line as HTMLElement).innerText));
+    const read = () => page.$$eval('[data-testid="pin-table"] tbody tr', (rows) => rows.map((line) => (line as HTMLElement).innerText));
+    /** Pins are read on the pixels shown at first, and exactly when the hand has rested: until they stay. */
+    const row = async () => {
+      for (let last = await read(); ;) {
+        await new Promise((resolve) => setTimeout(resolve, 500));
+        const now = await read();
+        if (now.join() === last.join()) return now;
+        last = now;
+      }
+    };
     const before = await row();
     expect(before).toHaveLength(2);
     await press(page, "Clear", "aside");
