@@ -3,7 +3,11 @@ import sharp from "sharp";
 import type { Plan } from "@/core/plan/plan";
 import { CoreError } from "@/core/errors";
 import { preparePicture, readPrepared } from "./preparePicture";
-import { renderPicture } from "./renderPicture";
+import { compilePlan } from "@/core/plan/compilePlan";
+import { fitLongEdge } from "@/core/spatial/areaReduce";
+import { lookTable } from "@/core/view/toneTables";
+import type { Showing } from "../stageTypes";
+import { stageOf } from "./stageOf";
 
 /** Work on pictures that is too heavy for a request handler. */
 export type PictureTask =
@@ -20,11 +24,15 @@ export async function doPictureTask(task: PictureTask): Promise<void> {
   const prepared = await readPrepared(task.folder);
   const preview = prepared?.files.at(-1);
   if (!preview) throw new CoreError("bad_file", "the picture has not been prepared");
-  const { size, levels } = await renderPicture(preview, task.plan, { depth: 8, longEdge: task.longEdge });
+  const small = stageOf(preview).reducedTo(fitLongEdge(preview, task.longEdge));
+  const rgba = small.render(compilePlan(task.plan), undefined, FINISHED);
   const unfinished = `${task.file}.${Math.random().toString(36).slice(2)}`;
-  await sharp(levels, { raw: { ...size, channels: 1 } })
+  await sharp(rgba, { raw: { ...small.size, channels: 4 } })
+    .removeAlpha()
     .toColourspace("b-w")
     .jpeg({ quality: 88 })
     .toFile(unfinished);
   await rename(unfinished, task.file);
 }
+
+const FINISHED: Showing = { table: lookTable({ kind: "picture" }), dithered: true, of: "print", screens: false };

@@ -8,10 +8,10 @@ import { BAND_PIXELS } from "../bandMachine";
 import { isGatheredOnTheWay, needsBases } from "../maskKeys";
 import { looksAtWhole } from "../runs";
 import { NO_BASES, type Bases } from "../applyRun";
-import { Stage } from "../stage";
 import type { ShownMask } from "../stageMasks";
 import { overviewOf } from "./preparePicture";
-import { RawLevels, type RawLayout } from "./rawLevels";
+import { stageOf } from "./stageOf";
+import type { RawLayout } from "./rawLevels";
 import { ROWS_DONE, STOPPED, workOnJob, type RenderJob } from "./renderJob";
 
 export interface RenderOptions {
@@ -85,16 +85,9 @@ export async function renderPicture(layout: RawLayout, plan: Plan, options: Rend
 function gatherBases(layout: RawLayout, plan: CompiledPlan, shown: ShownMask | undefined, overview: RawLayout | undefined): Bases {
   const mask = shown?.mask;
   if (!looksAtWhole(plan) && !(mask && (needsBases(mask) || isGatheredOnTheWay(mask.gate)))) return NO_BASES;
-  const small = overview ?? overviewOf(layout);
-  const raw = new RawLevels(small);
-  try {
-    const grain = raw.readGrain(0, 0, small.width, small.height);
-    const stage = Stage.fromLevels(raw.read(0, 0, small.width, small.height), small, small.space, { grain });
-    stage.update(plan, undefined);
-    return shown ? stage.basesToShow(shown, plan.passes.length) : stage.bases();
-  } finally {
-    raw.close();
-  }
+  const stage = stageOf(overview ?? overviewOf(layout));
+  stage.update(plan, undefined);
+  return shown ? stage.basesToShow(shown, plan.passes.length) : stage.bases();
 }
 
 async function runThreads(job: RenderJob, threadFile: URL, threads: number): Promise<void> {
