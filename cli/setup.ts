@@ -7,6 +7,8 @@ import { connect } from "@/server/db";
 import { migrate } from "@/server/migrate";
 import { importPicture } from "@/server/pictures/pictures";
 import { pictureThread } from "@/server/pictures/preparedFolder";
+import { hasPassphrase } from "@/server/access/passphrase";
+import { isLoopback } from "@/server/strangers";
 import { settings } from "@/server/settings";
 
 const SETUP_LOCK = 74_110_227;
@@ -19,6 +21,16 @@ const Series = z.array(z.object({ file: z.string(), name: z.string(), plan: Plan
 const sql = connect(settings().databaseUrl);
 const applied = await migrate(sql, "db");
 if (applied.length) console.log(`database: applied ${applied.join(", ")}`);
+
+const { hosts } = settings();
+const others = [...hosts].filter((name) => !isLoopback(name));
+if (others.length > 0 && !(await hasPassphrase(sql))) {
+  console.error(
+    `It is to be reached as ${others.join(", ")}, so others can reach it too: set a passphrase first (./start passphrase), or leave HOST and NIGROGRAPHE_HOSTS as they are. Nothing was served.`,
+  );
+  await sql.end();
+  process.exit(1);
+}
 
 // One start at a time lays in the series: another that begins meanwhile waits, and finds it there.
 const lock = await sql.reserve();

@@ -7,6 +7,7 @@ await build({
     web: "cli/web.ts",
     worker: "cli/worker.ts",
     check: "cli/check.ts",
+    passphrase: "cli/passphrase.ts",
     setup: "cli/setup.ts",
     schema: "cli/schema.ts",
     renderThread: "src/engine/node/renderThread.ts",

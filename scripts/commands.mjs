@@ -8,7 +8,7 @@ import { buildNode, installDebian, root, say } from "./install.mjs";
 
 /** Runs one command; returns the code to exit with. */
 export async function runCommand(command, words, place) {
-  const known = { backup: runBackup, restore: runRestore, check: runCheck }[command];
+  const known = { backup: runBackup, restore: runRestore, check: runCheck, passphrase: runPassphrase }[command];
   if (!known) return refuse(`./start takes no ${command}; ./start --help says what it does.`);
   installDebian(place.databaseUrl ? [] : ["postgresql"]);
   try {
@@ -35,11 +35,18 @@ async function runRestore(words, place) {
 }
 
 async function runCheck(words, place) {
-  if (words.length > 0) return refuse("./start check takes nothing.");
+  return words.length > 0 ? refuse("./start check takes nothing.") : runBuilt("check", place);
+}
+
+async function runPassphrase(words, place) {
+  return words.length > 0 ? refuse("./start passphrase takes nothing; the passphrase is typed.") : runBuilt("passphrase", place);
+}
+
+function runBuilt(name, place) {
   buildNode();
   return withDatabase(place, (url) => {
     const env = { ...process.env, DATABASE_URL: url, NIGROGRAPHE_DATA: place.data };
-    return spawnSync(process.execPath, ["dist/check.mjs"], { cwd: root, env, stdio: "inherit" }).status ?? 1;
+    return spawnSync(process.execPath, [`dist/${name}.mjs`], { cwd: root, env, stdio: "inherit" }).status ?? 1;
   });
 }
 

@@ -27,6 +27,7 @@ if (process.argv.includes("--help")) {
   ./start backup FILE       all pictures, prints and settings in one file, while it runs or not
   ./start restore FILE      puts a backup in the place of what is here (asks first; --replace does not)
   ./start check             reads every stored file against its checksum
+  ./start passphrase        sets the passphrase that is asked for where others can reach this machine
 
 Settings, by environment:
 `,

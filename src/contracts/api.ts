@@ -97,6 +97,8 @@ export const SavedPlacement = z.strictObject({ id: z.uuid(), name: textOfAtMost(
 export type SavedPlacement = z.infer<typeof SavedPlacement>;
 export const PlacementChange = z.strictObject({ deleted: z.boolean() });
 
+export const Passphrase = z.strictObject({ passphrase: z.string().min(1).max(1000) });
+
 export const EXPORT_STATES = ["waiting", "running", "done", "failed", "cancelled"] as const;
 
 export const ExportStatus = z.object({

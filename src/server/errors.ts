@@ -16,6 +16,8 @@ export type AppErrorCode =
   | "wrong_host"
   | "other_site"
   | "id_taken"
+  | "signed_out"
+  | "slow_down"
   | "preparing";
 
 const STATUS: Record<AppErrorCode, number> = {
@@ -36,6 +38,8 @@ const STATUS: Record<AppErrorCode, number> = {
   wrong_host: 421,
   other_site: 403,
   id_taken: 409,
+  signed_out: 401,
+  slow_down: 429,
   preparing: 503,
 };
 

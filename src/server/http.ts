@@ -3,6 +3,8 @@ import { CoreError } from "@/core/errors";
 import { isWellFormed } from "@/core/text/text";
 import { PictureError } from "@/engine/node/pictureError";
 import { AppError } from "./errors";
+import { needSession } from "./access/session";
+import { db } from "./db";
 import { isPassing } from "./jobs/passing";
 import { refuseStrangers } from "./strangers";
 
@@ -18,12 +20,25 @@ type Method = (typeof METHODS)[number];
  * refused. Methods without a handler are refused too.
  */
 export function routes<P = Record<string, never>>(handlers: Partial<Record<Method, Handler<P>>>): Record<Method, Answer<P>> {
+  return answersOf(handlers, (request) => needSession(db(), request));
+}
+
+/** The same for an address that those may ask who have not signed in. */
+export function openRoutes<P = Record<string, never>>(handlers: Partial<Record<Method, Handler<P>>>): Record<Method, Answer<P>> {
+  return answersOf(handlers, async () => {});
+}
+
+function answersOf<P>(
+  handlers: Partial<Record<Method, Handler<P>>>,
+  letIn: (request: Request) => Promise<void>,
+): Record<Method, Answer<P>> {
   const allowed = METHODS.filter((method) => handlers[method]).join(", ");
   const answer =
     (handle: Handler<P> | undefined): Answer<P> =>
     async (request, context) => {
       try {
         refuseStrangers(request);
+        await letIn(request);
         if (!handle) throw new AppError("wrong_method", `this address answers ${allowed || "nothing"}`, {}, undefined, { allow: allowed });
         return await handle(request, await context.params);
       } catch (error) {

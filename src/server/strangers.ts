@@ -24,10 +24,15 @@ export function refuseStrangers(request: Request): void {
 /** Whether a Host header names us: this machine by any of its own names, or a name we were told. */
 export function isOurHost(host: string): boolean {
   const name = host.replace(/:\d+$/, "").toLowerCase();
-  return LOOPBACK.has(name) || settings().hosts.has(name);
+  return isLoopback(name) || settings().hosts.has(name);
 }
 
-const LOOPBACK = new Set(["localhost", "127.0.0.1", "[::1]"]);
+const LOOPBACK = new Set(["localhost", "127.0.0.1", "[::1]", "::1"]);
+
+/** Whether a name means this machine and can be reached from it alone. */
+export function isLoopback(name: string): boolean {
+  return LOOPBACK.has(name);
+}
 
 function isOurOrigin(origin: string, host: string | null): boolean {
   try {

@@ -1,3 +1,4 @@
+import { setTimeout as sleep } from "node:timers/promises";
 import { CoreError } from "@/core/errors";
 import type { Sql } from "../db";
 import { failJob, renewLease, retryJob, takeJob, type TakenJob } from "./jobs";
@@ -62,8 +63,5 @@ export async function runJob(sql: Sql, job: TakenJob, kind: JobKind, stopping?: 
 }
 
 function pause(ms: number, signal: AbortSignal): Promise<void> {
-  return new Promise((resolve) => {
-    const timer = setTimeout(resolve, ms);
-    signal.addEventListener("abort", () => (clearTimeout(timer), resolve()), { once: true });
-  });
+  return sleep(ms, undefined, { signal }).catch(() => {}); // told to stop
 }

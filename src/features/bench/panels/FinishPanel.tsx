@@ -3,7 +3,14 @@ import { Button, InputNumber, Progress, Select } from "antd";
 import { useCallback, useEffect, useState } from "react";
 import { z } from "zod";
 import { ExportStatus } from "@/contracts/api";
-import { EXPORT_FORMATS, EXPORT_FORMAT_FACTS, JPEG_QUALITY, LEAST_SMOOTH_QUALITY, type ExportFormat } from "@/contracts/exportSettings";
+import {
+  EXPORT_FORMATS,
+  EXPORT_FORMAT_FACTS,
+  EXPORT_KEPT_DAYS,
+  JPEG_QUALITY,
+  LEAST_SMOOTH_QUALITY,
+  type ExportFormat,
+} from "@/contracts/exportSettings";
 import { ValueSlider } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../BenchContext";
 import { Panel, Part } from "./Panel";
@@ -103,7 +110,7 @@ export function FinishPanel() {
           </p>
         )}
       </Part>
-      <Part title="Exports" state={exports.length ? undefined : "none yet"}>
+      <Part title="Exports" state={exports.length ? `kept for ${EXPORT_KEPT_DAYS} days` : "none yet"}>
         <ul className={styles.list} data-testid="exports">
           {exports.map((item) => (
             <li key={item.id} className={styles.job} data-state={item.state}>

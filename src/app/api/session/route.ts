@@ -1,0 +1,23 @@
+import { Passphrase } from "@/contracts/api";
+import { isPassphrase } from "@/server/access/passphrase";
+import { beginSession, endSession, needSession } from "@/server/access/session";
+import { db } from "@/server/db";
+import { AppError } from "@/server/errors";
+import { openRoutes, readBody } from "@/server/http";
+
+export const { GET, POST, PUT, PATCH, DELETE } = openRoutes({
+  /** Signs in. */
+  POST: async (request) => {
+    const { passphrase } = await readBody(request, Passphrase);
+    if (!(await isPassphrase(db(), passphrase))) throw new AppError("signed_out", "that is not the passphrase");
+    const isSecure = request.headers.get("x-forwarded-proto") === "https";
+    return new Response(null, { status: 204, headers: { "set-cookie": await beginSession(db(), isSecure) } });
+  },
+  /** Signs out; with ?everywhere all browsers. */
+  DELETE: async (request) => {
+    const everywhere = new URL(request.url).searchParams.has("everywhere");
+    if (everywhere) await needSession(db(), request);
+    const cookie = await endSession(db(), request.headers.get("cookie"), everywhere);
+    return new Response(null, { status: 204, headers: { "set-cookie": cookie } });
+  },
+});

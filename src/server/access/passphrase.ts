@@ -1,0 +1,57 @@
+import { randomBytes, scrypt, timingSafeEqual } from "node:crypto";
+import type { Sql } from "../db";
+import { AppError } from "../errors";
+
+export const LEAST_LENGTH = 12;
+/** 64 MB and about a fifth of a second for each guess (RFC 7914). */
+const COST = { N: 2 ** 16, r: 8, p: 1, maxmem: 128 * 1024 ** 2 };
+const HASH_BYTES = 32;
+/** The first guesses are free, then each wrong one is waited for twice as long. */
+const FREE_GUESSES = 3;
+const LONGEST_WAIT_MS = 60_000;
+
+/** Sets the passphrase, and signs everybody out. Errors: AppError `invalid_input` for one that is too short. */
+export async function setPassphrase(sql: Sql, passphrase: string): Promise<void> {
+  if (passphrase.length < LEAST_LENGTH) throw new AppError("invalid_input", `a passphrase has ${LEAST_LENGTH} characters at the least`);
+  const salt = randomBytes(16);
+  const hash = await hashed(passphrase, salt);
+  await sql.begin(async (tx) => {
+    await tx`
+      insert into passphrase (salt, hash) values (${salt}, ${hash})
+      on conflict (one) do update set salt = excluded.salt, hash = excluded.hash, set_at = now()
+    `;
+    await tx`delete from session`;
+  });
+}
+
+/** Whether one is set, so that it is asked for. */
+export async function hasPassphrase(sql: Sql): Promise<boolean> {
+  const [row] = await sql`select from passphrase`;
+  return row !== undefined;
+}
+
+const guesses = { wrong: 0, notBefore: 0 };
+
+/**
+ * Whether a guess is right. After a few wrong ones the next has to wait, whoever makes it: there is one passphrase.
+ *
+ * Errors  AppError `too_many` with the seconds to wait.
+ */
+export async function isPassphrase(sql: Sql, guess: string, now = Date.now()): Promise<boolean> {
+  if (now < guesses.notBefore) {
+    const seconds = Math.ceil((guesses.notBefore - now) / 1000);
+    throw new AppError("slow_down", `too many wrong guesses: try again in ${seconds} s`, {}, undefined, { "retry-after": String(seconds) });
+  }
+  const [row] = await sql<{ salt: Buffer; hash: Buffer }[]>`select salt, hash from passphrase`;
+  const isRight = row !== undefined && timingSafeEqual(await hashed(guess, row.salt), row.hash);
+  guesses.wrong = isRight ? 0 : guesses.wrong + 1;
+  const wait = guesses.wrong < FREE_GUESSES ? 0 : Math.min(1000 * 2 ** (guesses.wrong - FREE_GUESSES), LONGEST_WAIT_MS);
+  guesses.notBefore = now + wait;
+  return isRight;
+}
+
+function hashed(passphrase: string, salt: Buffer): Promise<Buffer> {
+  return new Promise((resolve, reject) =>
+    scrypt(passphrase.normalize("NFKC"), salt, HASH_BYTES, COST, (error, hash) => (error ? reject(error) : resolve(hash))),
+  );
+}
