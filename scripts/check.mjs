@@ -23,13 +23,17 @@ const STAGES = [
   ["format", "prettier", "--check", "--log-level", "warn", "."],
   ["unused code", "knip"],
   ["tests", "vitest", "run", "--reporter", "default", "--reporter", "json", "--outputFile.json", results],
+  ["faults, in short", "node", "scripts/faults.mjs", "--short"],
 ];
 
 const failed = [];
 for (const [name, command, ...args] of STAGES) {
   say(name);
   const begin = Date.now();
-  const { status } = spawnSync(join(root, "node_modules/.bin", command), args, { cwd: root, stdio: ["ignore", "inherit", "inherit"] });
+  const { status } = spawnSync(command === "node" ? process.execPath : join(root, "node_modules/.bin", command), args, {
+    cwd: root,
+    stdio: ["ignore", "inherit", "inherit"],
+  });
   if (status !== 0) failed.push(name);
   console.log(`  ${status === 0 ? "done" : "FAILED"} in ${((Date.now() - begin) / 1000).toFixed(0)} s`);
 }

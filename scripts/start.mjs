@@ -47,13 +47,15 @@ const data = resolve(root, setting("NIGROGRAPHE_DATA"));
 const databasePort = Number(setting("NIGROGRAPHE_DB_PORT"));
 if (command !== undefined) process.exit(await runCommand(command, words, { data, databasePort, databaseUrl: process.env.DATABASE_URL }));
 
-if (await isListening(port))
-  fail(`Port ${port} is taken. Nigrographe may be running already: http://localhost:${port} – or choose another with PORT=.`);
-
 installDebian(setting("DATABASE_URL") ? [] : ["postgresql"]);
 buildWeb();
 
+// First what an earlier start left behind: it may be what holds the port.
 await takeFolder(data, { port, host, databasePort }).catch((error) => fail(error.message));
+if (await isListening(port)) {
+  releaseFolder(data);
+  fail(`Port ${port} is taken by another program; choose another with PORT=.`);
+}
 
 /** Parts in the order they were started; they end the other way round. */
 const running = [];

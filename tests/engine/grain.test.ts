@@ -132,7 +132,7 @@ test("a prepared picture holds its grain: preview and half as it is printed, red
   const levels = pictureOf((u, v) => lightAt(16 * u, v), wide);
   const file = join(folder, "wide.png");
   writeFileSync(file, await rgb16(levels, wide.width, wide.height).png().toBuffer());
-  const { files } = await preparePicture(file, join(folder, "wide"));
+  const { files } = await preparePicture(file, join(folder, "not/there/yet/wide"));
   expect(files.map(({ grain }) => grain !== undefined)).toEqual([false, true, true]);
   const plan = { ...defaultPlan(), passes: [PASSES[0]!.one, { ...PASSES[2]!.one, id: "two" }] };
   for (const layout of files.slice(1)) {

@@ -129,7 +129,7 @@ describe("the application", () => {
     process.kill(pid, "SIGKILL"); // it alone: its parts run on
     await pause(200);
     expect(isProcess(parts["web server"]!, "web.mjs")).toBe(true);
-    const again = await startApplication({ ...place, port: await freePort() });
+    const again = await startApplication(place); // on the very port that they hold
     expect(isProcess(parts["web server"]!, "web.mjs")).toBe(false);
     expect(await fetch(again.address).then((response) => response.status)).toBe(200);
     await again.stop();
