@@ -42,6 +42,7 @@ const address = `http://localhost:${place.port}`;
 const lost = [];
 let application = await start();
 
+/** @type {{ steps: { print: string, id: string, base: string, strength: number }[], pictures: number, exports: string[], backups: number }} */
 const acknowledged = { steps: [], pictures: 0, exports: [], backups: 0 };
 await killAtRandom();
 await look();
