@@ -76,6 +76,22 @@ describe("where others can reach the machine", () => {
     expect((await fetch(print, { redirect: "manual" })).status).toBe(307);
   });
 
+  test("signing out, in this browser or in all, is at hand on the contact sheet", async () => {
+    const pages = [await newPage(), await newPage()];
+    for (const page of pages) {
+      await page.goto(`${application!.address}/sign-in`);
+      await page.click("input[type=password]");
+      await page.keyboard.type(PHRASE);
+      await page.keyboard.press("Enter");
+      await page.waitForFunction(() => location.pathname === "/");
+    }
+    await pages[0]!.locator("header ::-p-text(Sign out)").click();
+    await pages[0]!.locator(".ant-dropdown ::-p-text(In all browsers)").click();
+    await pages[0]!.waitForFunction(() => location.pathname === "/sign-in");
+    await pages[1]!.reload();
+    expect(new URL(pages[1]!.url()).pathname).toBe("/sign-in");
+  });
+
   test("an address of another site is not gone to after signing in", async () => {
     const page = await newPage();
     await page.goto(`${application!.address}/sign-in?to=//elsewhere.example/`);

@@ -1,9 +1,10 @@
 "use client";
 import { App, Button, Dropdown, Input, Progress, Rate, Select } from "antd";
 import { CloseOutlined } from "@ant-design/icons";
+import { group } from "d3";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useCallback, useMemo, useState } from "react";
+import { useCallback, useMemo, useState, type ReactNode } from "react";
 import { useDropzone } from "react-dropzone";
 import type { PictureChange, PictureSummary, PrintChange, PrintSummary } from "@/contracts/api";
 import { useImports, type Import } from "./useImports";
@@ -19,10 +20,12 @@ type Sort = keyof typeof SORTS;
 interface Props {
   pictures: PictureSummary[];
   prints: PrintSummary[];
+  /** What stands at the end of the bar. */
+  aside: ReactNode;
 }
 
 /** Pictures and their prints; where pictures are brought in. */
-export function ContactSheet({ pictures, prints }: Props) {
+export function ContactSheet({ pictures, prints, aside }: Props) {
   const router = useRouter();
   const refresh = useCallback(() => router.refresh(), [router]);
   const { imports, bringIn, cancel, dismiss } = useImports(refresh);
@@ -33,6 +36,8 @@ export function ContactSheet({ pictures, prints }: Props) {
     const words = search.toLowerCase();
     return pictures.filter(({ name }) => name.toLowerCase().includes(words)).toSorted(SORTS[sort].order);
   }, [pictures, search, sort]);
+
+  const printsOf = useMemo(() => group(prints, ({ pictureId }) => pictureId), [prints]);
 
   return (
     <div {...getRootProps({ className: styles.page })}>
@@ -58,6 +63,7 @@ export function ContactSheet({ pictures, prints }: Props) {
         <Button type="primary" onClick={open}>
           Bring in pictures
         </Button>
+        {aside}
       </header>
       <main className={styles.sheet}>
         <ImportList imports={imports} onCancel={cancel} onDismiss={dismiss} />
@@ -81,12 +87,7 @@ export function ContactSheet({ pictures, prints }: Props) {
         )}
         <ul className={styles.grid}>
           {shown.map((picture) => (
-            <PictureCard
-              key={picture.id}
-              picture={picture}
-              prints={prints.filter(({ pictureId }) => pictureId === picture.id)}
-              onChanged={refresh}
-            />
+            <PictureCard key={picture.id} picture={picture} prints={printsOf.get(picture.id) ?? []} onChanged={refresh} />
           ))}
         </ul>
       </main>
