@@ -18,7 +18,7 @@ import * as printRoute from "@/app/api/prints/[id]/route";
 import * as thumbnail from "@/app/api/prints/[id]/thumbnail/route";
 import { defaultPlan } from "@/core/plan/defaultPlan";
 import { importPicture, listPictures } from "@/server/pictures/pictures";
-import { getPrint, listRevisions } from "@/server/prints/prints";
+import { getPrint, listPrints, listRevisions } from "@/server/prints/prints";
 import { LEAST_ROOM_BYTES, needRoom } from "@/server/space";
 import { colourful, rgb16 } from "../madePictures";
 import { ownDatabase, pieces } from "./ownDatabase";
@@ -193,6 +193,8 @@ test("what needs room is not begun with less than 100 MB left, and says so", asy
 test("a row that cannot be read is shown as what it is, beside the others", async () => {
   const { picture } = await importPicture(sql(), "odd.png", pieces(await rgb16(colourful(20, 20), 20, 20).png().toBuffer()));
   await sql()`update picture set facts = '{"format": 7, "capture": {"Lens": {"type": "Buffer"}}}' where id = ${picture.id}`;
+  await sql()`update print set pins = '[{"x": "left"}]' where picture_id = ${picture.id}`;
+  expect((await listPrints(sql())).find(({ pictureId: of }) => of === picture.id)!.pins).toEqual([]);
   const all = await listPictures(sql());
   expect(all.length).toBe(2);
   expect(all.find(({ id }) => id === picture.id)!.facts.notes[0]).toMatch(/Unreadable record/);

@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, utimesSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, statSync, utimesSync, writeFileSync } from "node:fs";
 import { readdir } from "node:fs/promises";
 import { join } from "node:path";
 import { expect, test } from "vitest";
@@ -100,6 +100,7 @@ test("stray files go, those of pictures that are there stay", async () => {
   expect((await sweep(sql()))!.files).toBe(4);
   for (const name of stray) expect(existsSync(join(cache, name))).toBe(false);
   expect(existsSync(join(cache, "arriving/now"))).toBe(true);
+  expect(statSync(join(cache, "arriving")).mode & 0o777).toBe(0o700);
   const [{ blob }] = await sql()<[{ blob: string }]>`select blob_id as blob from picture where id = ${picture.id}`;
   expect(await readdir(join(cache, "pictures"))).toContain(blob);
 });

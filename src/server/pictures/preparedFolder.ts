@@ -49,7 +49,7 @@ export async function forgetPrepared(blobId: string): Promise<void> {
 
 async function prepare(sql: Sql, blobId: string, folder: string): Promise<PreparedFolder> {
   const waiting = join(settings().cacheFolder, "arriving");
-  await mkdir(waiting, { recursive: true });
+  await mkdir(waiting, { recursive: true, mode: 0o700 }); // what arrives is nobody else's
   const path = join(waiting, randomUUID());
   try {
     await pipeline(readBlob(sql, blobId), createWriteStream(path));
