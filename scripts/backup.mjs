@@ -20,7 +20,9 @@ export async function backup(url, file) {
   if (existsSync(file)) throw new Error(`${file} is there already; a backup never writes over one`);
   const part = `${file}.part`;
   const hash = createHash("sha256");
-  const dump = spawn(join(binaries(), "pg_dump"), ["--format=custom", "--no-owner", "--no-privileges", url], {
+  const { address, env } = connection(url);
+  const dump = spawn(join(binaries(), "pg_dump"), ["--format=custom", "--no-owner", "--no-privileges", address], {
+    env,
     stdio: ["ignore", "pipe", "pipe"],
   });
   const ended = endOf(dump);
@@ -49,15 +51,37 @@ export async function restore(url, file, { isAgreed }) {
   const bytes = await checkedLength(file);
   const there = rowsIn(url);
   if (there > 0 && !isAgreed) await agree(there);
-  const run = spawn(
-    join(binaries(), "pg_restore"),
-    ["--single-transaction", "--exit-on-error", "--clean", "--if-exists", "--no-owner", "--no-privileges", "--dbname", url],
-    { stdio: ["pipe", "ignore", "pipe"] },
-  );
-  const ended = endOf(run);
-  await pipeline(createReadStream(file, { end: bytes - 1 }), run.stdin).catch(() => {}); // its own words say more
-  const { code, words } = await ended;
-  if (code !== 0) throw new Error(`the backup could not be put in place, and what was there is as it was: ${words}`);
+  const { address, env } = connection(url);
+  const read = spawn(join(binaries(), "pg_restore"), ["--no-owner", "--no-privileges", "--file=-"], { stdio: ["pipe", "pipe", "pipe"] });
+  const write = spawn(join(binaries(), "psql"), ["-qX", "--single-transaction", "-v", "ON_ERROR_STOP=1", address], {
+    env,
+    stdio: ["pipe", "ignore", "pipe"],
+  });
+  const ended = [endOf(read), endOf(write)];
+  write.stdin.on("error", () => {}); // its own words say more
+  write.stdin.write(EMPTIED);
+  await Promise.all([
+    pipeline(createReadStream(file, { end: bytes - 1 }), read.stdin).catch(() => {}),
+    pipeline(read.stdout, write.stdin).catch(() => {}),
+  ]);
+  const failed = (await Promise.all(ended)).find(({ code }) => code !== 0);
+  if (failed) throw new Error(`the backup could not be put in place, and what was there is as it was: ${failed.words}`);
+}
+
+/** All that is there goes in the transaction that brings the backup, tables the backup knows nothing of too: a later version's would be in its way. */
+const EMPTIED = `
+do $$ declare name text; begin
+  for name in select tablename from pg_tables where schemaname = 'public' loop execute format('drop table public.%I cascade', name); end loop;
+end $$;
+drop schema if exists pgboss cascade;
+`;
+
+/** An address without its password, which goes by the environment: what a program is called with everybody on the machine can read. */
+function connection(url) {
+  const address = new URL(url);
+  const env = { ...process.env, PGPASSWORD: decodeURIComponent(address.password) };
+  address.password = "";
+  return { address: address.href, env };
 }
 
 /** The length of the dump in a backup that is whole. */
@@ -79,7 +103,8 @@ async function checkedLength(file) {
 function rowsIn(url) {
   const sql =
     "select case when to_regclass('picture') is null then 0 else (xpath('/row/n/text()', query_to_xml('select count(*) as n from picture', false, true, '')))[1]::text::int end";
-  const { status, stdout, stderr } = spawnSync(join(binaries(), "psql"), ["-AtX", "-c", sql, url], { encoding: "utf8" });
+  const { address, env } = connection(url);
+  const { status, stdout, stderr } = spawnSync(join(binaries(), "psql"), ["-AtX", "-c", sql, address], { env, encoding: "utf8" });
   if (status !== 0) throw new Error(`the database could not be read: ${stderr.trim()}`);
   return Number(stdout.trim());
 }

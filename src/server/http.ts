@@ -60,7 +60,6 @@ function asAppError(error: unknown): AppError | undefined {
   return undefined;
 }
 
-/** What a browser may do with an answer: show it as what it is, to our own pages alone. */
 const PROBLEM_HEADERS = { "content-type": "application/problem+json" };
 
 function problem(error: AppError | undefined): Response {

@@ -149,6 +149,11 @@ describe("colour", () => {
     const { icc } = await sharp(png).metadata();
     expect(() => readIccProfile(icc!.subarray(0, 140))).toThrow(expect.objectContaining({ code: "bad_profile" }));
     expect(() => readIccProfile(new Uint8Array(300))).toThrow(expect.objectContaining({ code: "bad_profile" }));
+    // Levels are reduced by the light their green gives: where it gives none the profile is no picture's.
+    const lightless = Buffer.from(icc!);
+    const entry = lightless.indexOf("gXYZ");
+    lightless.writeInt32BE(0, lightless.readUInt32BE(entry + 4) + 12);
+    expect(() => readIccProfile(lightless)).toThrow(expect.objectContaining({ code: "bad_profile" }));
   });
 });
 

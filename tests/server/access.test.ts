@@ -65,6 +65,20 @@ test("a session ends after a month, and with a new passphrase", async () => {
   expect(await list(fresh)).toBe(401);
 });
 
+test("many guesses at once are no way round the waiting", async () => {
+  const now = Date.now() + 1e6;
+  const outcomes = await Promise.all(
+    Array.from({ length: 40 }, () =>
+      isPassphrase(sql(), "wrong guess", now).then(
+        () => "looked at",
+        () => "to wait",
+      ),
+    ),
+  );
+  expect(outcomes.filter((outcome) => outcome === "looked at").length).toBe(3);
+  expect(await isPassphrase(sql(), `${PHRASE} again`, now + 60_000)).toBe(true);
+});
+
 test("wrong guesses are waited for, longer and longer, and the right one is too; then all is forgotten", async () => {
   let now = Date.now() + 1e7;
   const guess = (words: string) => isPassphrase(sql(), words, now);

@@ -12,6 +12,7 @@ import { inspectData } from "@/server/inspectData";
 import { takeJob } from "@/server/jobs/jobs";
 import { runJob } from "@/server/jobs/worker";
 import { importPicture, listPictures } from "@/server/pictures/pictures";
+import { migrate } from "@/server/migrate";
 import { getPrint, listPrints } from "@/server/prints/prints";
 import { startCluster } from "../../scripts/cluster.mjs";
 import { colourful, rgb16 } from "../madePictures";
@@ -62,6 +63,7 @@ test("a backup of a running instance, put in an empty one, gives the same pictur
   expect(await listPictures(other)).toEqual(await listPictures(sql()));
   expect(await listPrints(other)).toEqual(await listPrints(sql()));
   expect((await rendered(other, printId)).equals(before)).toBe(true);
+  await other.unsafe("create table later (n int)"); // a later version's, which the backup knows nothing of
   await other.end();
   await cluster.stop();
 
@@ -79,6 +81,13 @@ test("a backup of a running instance, put in an empty one, gives the same pictur
   expect((await start(["restore", damaged, "--replace"], env)).said).toMatch(/no backup of Nigrographe, or was cut off/);
   expect(await start(["restore", file, "--replace"], env)).toMatchObject({ code: 0 });
   expect(existsSync(join(home, "running.json"))).toBe(false);
+  const again = await startCluster({ folder: home, port: Number(env.NIGROGRAPHE_DB_PORT) });
+  const last = connect(again.url, { max: 2 });
+  expect((await last`select to_regclass('later') as later`)[0]).toEqual({ later: null });
+  expect(await listPictures(last)).toEqual(await listPictures(sql()));
+  expect(await migrate(last, "db")).toEqual([]);
+  await last.end();
+  await again.stop();
 }, 240_000);
 
 test("a check reads every stored file, names what is damaged, and lists what nothing refers to", async () => {

@@ -33,6 +33,7 @@ export function readIccProfile(bytes: Uint8Array): SourceSpace | undefined {
   if (colours !== "RGB " || needed.some((tag) => !tag)) return undefined;
   const [rXyz, gXyz, bXyz, rTrc, gTrc, bTrc] = needed as DataView[];
   const columns = [rXyz!, gXyz!, bXyz!].map(readXyz);
+  if (!(columns[1]![1]! > 0)) throw broken("its green gives no light");
   const toPcs = [0, 1, 2].flatMap((row) => columns.map((column) => column[row]!)) as unknown as Matrix3;
   return { name, curves: [readCurve(rTrc!), readCurve(gTrc!), readCurve(bTrc!)], toP3: multiply3(PCS_TO_P3, toPcs) };
 }

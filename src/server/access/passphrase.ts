@@ -30,14 +30,21 @@ export async function hasPassphrase(sql: Sql): Promise<boolean> {
   return row !== undefined;
 }
 
-const guesses = { wrong: 0, notBefore: 0 };
+const guesses = { wrong: 0, notBefore: 0, last: Promise.resolve() as Promise<unknown> };
 
 /**
- * Whether a guess is right. After a few wrong ones the next has to wait, whoever makes it: there is one passphrase.
+ * Whether a guess is right. After a few wrong ones the next has to wait, whoever makes it: there is one passphrase. Guesses made at once
+ * are looked at one after the other, so that many at a time are no way round the waiting, nor so many times the memory.
  *
  * Errors  AppError `too_many` with the seconds to wait.
  */
-export async function isPassphrase(sql: Sql, guess: string, now = Date.now()): Promise<boolean> {
+export function isPassphrase(sql: Sql, guess: string, now = Date.now()): Promise<boolean> {
+  const looked = guesses.last.then(() => isRightGuess(sql, guess, now));
+  guesses.last = looked.catch(() => {});
+  return looked;
+}
+
+async function isRightGuess(sql: Sql, guess: string, now: number): Promise<boolean> {
   if (now < guesses.notBefore) {
     const seconds = Math.ceil((guesses.notBefore - now) / 1000);
     throw new AppError("slow_down", `too many wrong guesses: try again in ${seconds} s`, {}, undefined, { "retry-after": String(seconds) });
