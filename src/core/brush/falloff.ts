@@ -21,6 +21,12 @@ export function falloffOf(hardness: number): Float32Array {
   return table;
 }
 
+/** What such a table tells at a square distance, in its steps; none is beyond its last. */
+export function shareAt(table: Float32Array, step: number): number {
+  const k = step | 0;
+  return table[2 * k]! + table[2 * k + 1]! * (step - k);
+}
+
 /** Thousands of strokes are of few hardnesses. */
 const falloffs = new Map<number, Float32Array>();
 const MOST_FALLOFFS = 64;

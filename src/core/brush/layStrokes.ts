@@ -1,8 +1,9 @@
-import { smoothStep } from "../region/contour";
 import type { Grid } from "../region/grid";
-import { FALLOFF_STEPS, falloffOf, meanAcross, SPACING } from "./falloff";
+import { FALLOFF_STEPS, falloffOf, meanAcross, shareAt, SPACING } from "./falloff";
+import { SharpDabs, type PixelDab } from "./sharpDabs";
 import { unpackPath, type Brush, type Stroke } from "./stroke";
-import { PLACES, StrokePlane } from "./strokePlane";
+import { StrokePlane } from "./strokePlane";
+import { towardsFrame } from "./towardsFrame";
 
 /**
  * A pen that presses on the size draws no thinner than this part of it, nor than so many long edges (a third of a pixel at 6,000), so
@@ -12,13 +13,8 @@ const LEAST_PRESSED = 0.02;
 const THINNEST = 5e-5;
 /** Dabs smaller than this, in pixels, are not drawn but reckoned: what their stroke comes to in all, by how much of its way lies in each pixel. */
 const THIN = 0.5;
-/** Dabs that fall off over less than this, in pixels, are weighed finer than at the middles of pixels. */
+/** Dabs that fall off over less than this, in pixels, are weighed finer than at the middles of pixels: see SharpDabs. */
 const SHARP = 3;
-/** Weaker dabs give a pixel the mean of its places: what lies on them differs too little for their order to matter. */
-const WEAK = 0.12;
-/** From the middle of a pixel to its corner. */
-const HALF_DIAGONAL = Math.SQRT1_2;
-
 /**
  * Lays strokes on a plane one after the other: each dab brings it nearer to what the stroke aims at, so that strokes
  * build up gently and level off. Dabs stand evenly along the way, whatever the rate at which it was recorded, a fifth of the radius that is
@@ -64,6 +60,7 @@ export function layStroke(plane: StrokePlane, grid: Grid, stroke: Stroke, goal: 
   const sizes = pressesSize(stroke);
   const reach = stroke.radius * grid.scale;
   const thin = since?.thin ?? new Map<number, number>();
+  const sharp = new SharpDabs(grid, { ...stroke, table: falloff });
   let [top, bottom] = [Infinity, -Infinity];
   const progress = forDabs(
     path,
@@ -74,10 +71,16 @@ export function layStroke(plane: StrokePlane, grid: Grid, stroke: Stroke, goal: 
       bottom = Math.max(bottom, y);
       const radius = sizes ? stroke.radius * pressure : stroke.radius;
       const flow = flows ? stroke.flow * pressure : stroke.flow;
-      layDab(plane, grid, { x, y, radius, flow, hardness: stroke.hardness, falloff, goal, thin });
+      const reach = radius * grid.scale;
+      const [cx, cy] = [x * grid.scale - grid.x - 0.5, y * grid.scale - grid.y - 0.5];
+      const dab = { x: cx, y: cy, reach, flow, frame: towardsFrame(grid, cx, cy, reach) };
+      if (reach < THIN) layThin(plane, grid, dab, stroke.hardness, goal, thin);
+      else if ((1 - stroke.hardness) * reach < SHARP) sharp.add(dab);
+      else laySmooth(plane, grid, dab, falloff, goal);
     },
     since,
   );
+  sharp.layOn(plane, goal);
   const row = (y: number, away: number) => Math.min(Math.max(Math.floor(y * grid.scale - grid.y + away), 0), grid.height);
   return {
     progress: { ...progress, thin },
@@ -162,134 +165,32 @@ export function forDabs(
   return { piece: i, left };
 }
 
-interface Dab extends Pick<Brush, "radius" | "flow" | "hardness"> {
-  x: number;
-  y: number;
-  falloff: Float32Array;
-  goal: number;
-  thin: Map<number, number>;
-}
-
-function layDab(plane: StrokePlane, grid: Grid, dab: Dab): void {
-  const reach = dab.radius * grid.scale;
-  const [cx, cy] = [dab.x * grid.scale - grid.x - 0.5, dab.y * grid.scale - grid.y - 0.5];
-  if (reach < THIN) return layThin(plane, grid, dab, cx, cy, reach);
-  const frame = towardsFrame(grid, cx, cy, reach);
-  if (frame || (1 - dab.hardness) * reach < SHARP) layFine(plane, grid, dab, cx, cy, reach, frame ?? UNMOVED);
-  else laySmooth(plane, grid, dab, cx, cy, reach);
-}
-
 /** A dab whose every pixel is told by its middle. */
 function laySmooth(
   strokes: StrokePlane,
   { width, height }: Grid,
-  { falloff, flow, goal }: Dab,
-  cx: number,
-  cy: number,
-  reach: number,
+  { x, y, reach, flow, frame }: PixelDab,
+  falloff: Float32Array,
+  goal: number,
 ): void {
   const { plane, finer } = strokes;
-  const [top, bottom] = [Math.max(Math.ceil(cy - reach), 0), Math.min(Math.floor(cy + reach), height - 1)];
   const toStep = FALLOFF_STEPS / (reach * reach);
+  const top = frame.up > 0 ? Math.max(Math.ceil(y - reach / frame.up), 0) : 0;
+  const bottom = Math.min(frame.down > 0 ? Math.floor(y + reach / frame.down) : Infinity, height - 1);
   for (let row = top; row <= bottom; row++) {
-    const dy2 = (row - cy) * (row - cy);
-    const half = Math.sqrt(Math.max(reach * reach - dy2, 0));
-    const from = Math.max(Math.ceil(cx - half), 0);
-    const to = Math.min(Math.floor(cx + half), width - 1);
+    const v = (row - y) * (row < y ? frame.up : frame.down);
+    const half = Math.sqrt(Math.max(reach * reach - v * v, 0));
+    const from = frame.left > 0 ? Math.max(Math.ceil(x - half / frame.left), 0) : 0;
+    const to = Math.min(frame.right > 0 ? Math.floor(x + half / frame.right) : Infinity, width - 1);
+    let counts = frame.left;
     for (let column = from, at = row * width + from; column <= to; column++, at++) {
-      const step = ((column - cx) * (column - cx) + dy2) * toStep;
-      const k = step | 0;
-      const share = flow * (falloff[2 * k]! + falloff[2 * k + 1]! * (step - k));
+      if (column >= x) counts = frame.right;
+      const u = (column - x) * counts;
+      const share = flow * shareAt(falloff, (u * u + v * v) * toStep);
       if (finer?.[at]) strokes.lay(at, goal, share);
       else plane[at] = plane[at]! + (goal - plane[at]!) * share;
     }
   }
-}
-
-/** How far distances from a dab's middle count towards each border of the frame: less than 1 where it goes on beyond it. */
-interface TowardsFrame {
-  left: number;
-  right: number;
-  up: number;
-  down: number;
-}
-const UNMOVED: TowardsFrame = { left: 1, right: 1, up: 1, down: 1 };
-
-/** A dab whose middle is nearer to the frame than half its radius goes on to it as strong as it is; from a radius away it ends as anywhere. */
-function towardsFrame({ x, y, whole, scale, moved }: Grid, cx: number, cy: number, reach: number): TowardsFrame | undefined {
-  const [left, up] = [cx + 0.5 + x + (moved?.x ?? 0) * scale, cy + 0.5 + y + (moved?.y ?? 0) * scale];
-  const [right, down] = [whole.width - left, whole.height - up];
-  if (Math.min(left, right, up, down) >= reach) return undefined;
-  const counts = (depth: number) => (depth < 0 ? 1 : smoothStep(2 * (depth / reach) - 1));
-  return { left: counts(left), right: counts(right), up: counts(up), down: counts(down) };
-}
-
-const shares = new Float64Array(PLACES * PLACES);
-
-/** A dab that may be harder than pixels are wide, on pixels that may be held finer, or that goes on beyond the frame. */
-function layFine(plane: StrokePlane, { width, height }: Grid, dab: Dab, cx: number, cy: number, reach: number, frame: TowardsFrame): void {
-  const { flow, goal, hardness } = dab;
-  const isSharp = (1 - hardness) * reach < SHARP;
-  const full = hardness * reach - HALF_DIAGONAL;
-  const outer = reach + (isSharp ? HALF_DIAGONAL : 0);
-  const span = (middle: number, towardsLow: number, towardsHigh: number, last: number) => [
-    Math.max(Math.ceil(towardsLow > 0 ? middle - outer / towardsLow : 0), 0),
-    Math.min(Math.floor(towardsHigh > 0 ? middle + outer / towardsHigh : last), last),
-  ];
-  const [top, bottom] = span(cy, frame.up, frame.down, height - 1) as [number, number];
-  const [left, right] = span(cx, frame.left, frame.right, width - 1) as [number, number];
-  const share = fineShare(dab, reach);
-  const values = plane.plane;
-  const [stretchX, stretchY] = [frame.left !== 1 || frame.right !== 1, frame.up !== 1 || frame.down !== 1];
-  for (let row = top; row <= bottom; row++) {
-    const v = (row - cy) * (row < cy ? frame.up : frame.down);
-    const half = Math.sqrt(Math.max(outer * outer - v * v, 0));
-    const from = stretchX ? left : Math.max(Math.ceil(cx - half), left);
-    const to = stretchX ? right : Math.min(Math.floor(cx + half), right);
-    // Well inside the hard part nothing has to be weighed.
-    const inner = isSharp && !stretchX && !stretchY && full > Math.abs(v) ? Math.sqrt(full * full - v * v) : -1;
-    const [fullFrom, fullTo] = [Math.ceil(cx - inner), Math.floor(cx + inner)];
-    for (let column = from, at = row * width + from; column <= to; column++, at++) {
-      if (inner > 0 && column >= fullFrom && column <= fullTo) {
-        if (plane.finer?.[at]) plane.lay(at, goal, flow);
-        else values[at] = values[at]! + (goal - values[at]!) * flow;
-        continue;
-      }
-      const u = (column - cx) * (column < cx ? frame.left : frame.right);
-      const away = Math.sqrt(u * u + v * v);
-      if (away >= outer) continue;
-      if (!isSharp || (full > 0 && away <= full)) {
-        plane.lay(at, goal, flow * share(away));
-        continue;
-      }
-      layEdge(plane, at, row - cy, column - cx, dab, frame, share);
-    }
-  }
-}
-
-/** A dab on a pixel that its edge crosses, at a distance from its middle. */
-function layEdge(
-  plane: StrokePlane,
-  at: number,
-  y: number,
-  x: number,
-  { flow, goal }: Dab,
-  frame: TowardsFrame,
-  share: (away: number) => number,
-): void {
-  let sum = 0;
-  for (let v = 0, k = 0; v < PLACES; v++) {
-    const dy = y + offset(v);
-    const pv = dy * (dy < 0 ? frame.up : frame.down);
-    for (let u = 0; u < PLACES; u++, k++) {
-      const dx = x + offset(u);
-      const pu = dx * (dx < 0 ? frame.left : frame.right);
-      sum += shares[k] = flow * share(Math.sqrt(pu * pu + pv * pv));
-    }
-  }
-  if (sum === 0) return;
-  if (flow < WEAK) plane.lay(at, goal, sum / shares.length);
-  else plane.layPlaces(at, goal, shares);
 }
 
 /** Places to a side of a thin dab. */
@@ -302,16 +203,16 @@ const THIN_PLACES = 3;
 function layThin(
   plane: StrokePlane,
   { width, height }: Grid,
-  { hardness, flow, goal, thin }: Dab,
-  cx: number,
-  cy: number,
-  reach: number,
+  { x, y, reach, flow }: PixelDab,
+  hardness: number,
+  goal: number,
+  thin: Map<number, number>,
 ): void {
   const part = (2 * reach * meanAcross(hardness, flow) * SPACING * reach) / THIN_PLACES ** 2;
   for (let k = 0; k < THIN_PLACES ** 2; k++) {
     const place = (i: number) => ((2 * i + 1) / THIN_PLACES - 1) * reach;
-    const column = Math.round(cx + place(k % THIN_PLACES));
-    const row = Math.round(cy + place(Math.floor(k / THIN_PLACES)));
+    const column = Math.round(x + place(k % THIN_PLACES));
+    const row = Math.round(y + place(Math.floor(k / THIN_PLACES)));
     if (column < 0 || row < 0 || column >= width || row >= height) continue;
     const at = row * width + column;
     const covered = thin.get(at) ?? 0;
@@ -321,22 +222,3 @@ function layThin(
   }
 }
 const MOST_COVERED = 0.999;
-
-/** Where a place of a pixel lies beside its middle, in pixels. */
-function offset(place: number): number {
-  return (place + 0.5) / PLACES - 0.5;
-}
-
-/** How far a dab acts at a distance from its middle, in pixels; one that ends within a place ends over its width. */
-function fineShare({ hardness, falloff }: Dab, reach: number): (away: number) => number {
-  if ((1 - hardness) * reach * PLACES < 1) {
-    const middle = ((1 + hardness) * reach) / 2;
-    return (away) => Math.min(Math.max((middle - away) * PLACES + 0.5, 0), 1);
-  }
-  return (away) => {
-    const step = ((away * away) / (reach * reach)) * FALLOFF_STEPS;
-    if (step >= FALLOFF_STEPS) return 0;
-    const k = step | 0;
-    return falloff[2 * k]! + falloff[2 * k + 1]! * (step - k);
-  };
-}

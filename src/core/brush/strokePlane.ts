@@ -1,9 +1,10 @@
 /** Places to a side of a pixel that is held finer, and all of them. */
 export const PLACES = 4;
 const ALL = PLACES * PLACES;
-/** Places of a pixel nearer together than this are one again: their mean stays, and only a further edge across the same pixel could tell. */
-const ALIKE = 1 / 32;
+/** Places of a pixel that lie less than this from their mean, in the mean of squares, are one again: it stays, and only a further edge across the same pixel could tell. */
+const ALIKE = 1 / 100;
 const FIRST_ROOM = 256;
+const alike = new Float64Array(ALL);
 
 /**
  * A plane that strokes are laid on. Pixels that a hard edge crosses are held finer, as their places, for as long as those differ: what is laid on
@@ -40,42 +41,42 @@ export class StrokePlane {
   /** Lays as much on all of a pixel. */
   lay(at: number, goal: number, share: number): void {
     const held = this.#index?.[at];
-    if (!held) {
-      this.plane[at] = this.plane[at]! + (goal - this.plane[at]!) * share;
-      return;
-    }
-    const from = ALL * (held - 1);
-    let [sum, least, most] = [0, Infinity, -Infinity];
-    for (let k = from; k < from + ALL; k++) {
-      const value = this.#places[k]! + (goal - this.#places[k]!) * share;
-      this.#places[k] = value;
-      sum += value;
-      if (value < least) least = value;
-      if (value > most) most = value;
-    }
-    this.plane[at] = sum / ALL;
-    if (most - least > ALIKE) return;
-    this.#index![at] = 0;
-    this.#free.push(held - 1);
+    if (held) this.#layHeld(at, held - 1, goal, alike.fill(share));
+    else this.plane[at] = this.plane[at]! + (goal - this.plane[at]!) * share;
   }
 
   /** Lays on each place of a pixel its own share. Shape: PLACES² shares, row after row. */
   layPlaces(at: number, goal: number, shares: Float64Array): void {
-    const from = ALL * this.#hold(at);
-    let sum = 0;
+    const held = this.#index?.[at];
+    if (held) return this.#layHeld(at, held - 1, goal, shares);
+    let [sum, squares] = [0, 0];
     for (let k = 0; k < ALL; k++) {
-      const value = this.#places[from + k]! + (goal - this.#places[from + k]!) * shares[k]!;
-      this.#places[from + k] = value;
-      sum += value;
+      sum += shares[k]!;
+      squares += shares[k]! * shares[k]!;
     }
-    this.plane[at] = sum / ALL;
+    const far = goal - this.plane[at]!;
+    if (areAlike(far * sum, far * far * squares)) this.plane[at] = this.plane[at]! + (far * sum) / ALL;
+    else this.#layHeld(at, this.#hold(at), goal, shares);
   }
 
-  /** Where the places of a pixel are held; held anew where they were not. */
+  #layHeld(at: number, block: number, goal: number, shares: Float64Array): void {
+    const places = this.#places;
+    let [sum, squares] = [0, 0];
+    for (let k = 0, i = ALL * block; k < ALL; k++, i++) {
+      const value = places[i]! + (goal - places[i]!) * shares[k]!;
+      places[i] = value;
+      sum += value;
+      squares += value * value;
+    }
+    this.plane[at] = sum / ALL;
+    if (!areAlike(sum, squares)) return;
+    this.#index![at] = 0;
+    this.#free.push(block);
+  }
+
+  /** Holds a pixel's places from now on. */
   #hold(at: number): number {
     this.#index ??= new Int32Array(this.plane.length);
-    const held = this.#index[at]!;
-    if (held) return held - 1;
     const block = this.#free.pop() ?? this.#used++;
     if (ALL * (block + 1) > this.#places.length) {
       const grown = new Float32Array(Math.max(2 * this.#places.length, ALL * FIRST_ROOM));
@@ -86,4 +87,9 @@ export class StrokePlane {
     this.#index[at] = block + 1;
     return block;
   }
+}
+
+/** Told by the sum of as many values as a pixel has places, and by that of their squares. */
+function areAlike(sum: number, squares: number): boolean {
+  return squares - (sum * sum) / ALL <= ALL * ALIKE * ALIKE;
 }

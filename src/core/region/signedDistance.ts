@@ -28,6 +28,29 @@ export function signedDistance(boundary: Boundary, grid: Grid, reach: number, of
   return out;
 }
 
+/** A boundary's inside, and the distances of those pixels alone that are near it. */
+export interface NearDistances {
+  /** 1 for every pixel inside, 0 for those outside. */
+  inside: Float32Array;
+  /** As signedDistance tells it; 0 for pixels that are not near. */
+  away: Float32Array;
+  /** The pixels no further than `reach` from the boundary. */
+  near: number[];
+}
+
+/** The same for a thin edge of a large picture: what lies far from it is touched by no more than filling. */
+export function distancesNear(boundary: Boundary, grid: Grid, reach: number): NearDistances {
+  const [inside, away] = [new Float32Array(grid.width * grid.height), new Float32Array(grid.width * grid.height)];
+  fillInside(inside, boundary, grid, 1);
+  const near: number[] = [];
+  const put = (at: number, distance: number) => {
+    away[at] = inside[at] === 1 ? -distance : distance;
+    near.push(at);
+  };
+  measureBlock(put, grid, piecesOf(boundary, grid), { left: 0, top: 0, right: grid.width, bottom: grid.height }, reach * grid.scale);
+  return { inside, away, near };
+}
+
 /** Takes the distance of a pixel from the line, without its sign. */
 type Put = (at: number, away: number) => void;
 
@@ -182,22 +205,6 @@ function nearPieces(pieces: Pieces, x: number, y: number, radius: number, reach:
   return near;
 }
 const NONE: Pieces = new Float64Array(0);
-
-/** The pieces of a boundary that come near a stretch of rows, for work that looks at those alone. */
-export function piecesNearRows(boundary: Boundary, { y, height, scale }: Grid, reach: number): Boundary {
-  const [top, bottom] = [y / scale - reach, (y + height) / scale + reach];
-  let count = 0;
-  const isNear = (i: number) =>
-    Math.max(boundary[i + 1]!, boundary[i + 3]!) >= top && Math.min(boundary[i + 1]!, boundary[i + 3]!) <= bottom;
-  for (let i = 0; i < boundary.length; i += PIECE) if (isNear(i)) count++;
-  if (count * PIECE === boundary.length) return boundary;
-  const near = new Float64Array(count * PIECE);
-  for (let i = 0, at = 0; i < boundary.length; i += PIECE) {
-    if (!isNear(i)) continue;
-    for (let k = 0; k < PIECE; k++) near[at++] = boundary[i + k]!;
-  }
-  return near;
-}
 
 /** Row by row: where the boundary is crossed, with which direction, and so what lies inside. */
 function fillInside(out: Float32Array, boundary: Boundary, { x, y, scale, width, height }: Grid, value: number): void {
