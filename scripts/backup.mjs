@@ -68,11 +68,10 @@ export async function restore(url, file, { isAgreed }) {
   if (failed) throw new Error(`the backup could not be put in place, and what was there is as it was: ${failed.words}`);
 }
 
-/** All that is there goes in the transaction that brings the backup, tables the backup knows nothing of too: a later version's would be in its way. */
+/** All that is there goes in the transaction that brings the backup, what the backup knows nothing of too: a later version's would be in its way. */
 const EMPTIED = `
-do $$ declare name text; begin
-  for name in select tablename from pg_tables where schemaname = 'public' loop execute format('drop table public.%I cascade', name); end loop;
-end $$;
+drop schema public cascade;
+create schema public authorization pg_database_owner;
 drop schema if exists pgboss cascade;
 `;
 

@@ -2,6 +2,7 @@ import { AntdRegistry } from "@ant-design/nextjs-registry";
 import { App, ConfigProvider } from "antd";
 import type { Metadata } from "next";
 import type { ReactNode } from "react";
+import { Queries } from "@/features/shared/Queries";
 import { theme } from "@/theme/theme";
 import "@/theme/tokens.css";
 
@@ -16,7 +17,9 @@ export default function RootLayout({ children }: { children: ReactNode }) {
       <body>
         <AntdRegistry>
           <ConfigProvider theme={theme}>
-            <App>{children}</App>
+            <App>
+              <Queries>{children}</Queries>
+            </App>
           </ConfigProvider>
         </AntdRegistry>
       </body>

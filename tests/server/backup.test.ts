@@ -11,14 +11,15 @@ import { EXPORT_JOB, getExport, requestExport } from "@/server/exports/exports";
 import { inspectData } from "@/server/inspectData";
 import { takeJob } from "@/server/jobs/jobs";
 import { runJob } from "@/server/jobs/worker";
-import { importPicture, listPictures } from "@/server/pictures/pictures";
+import { importPicture } from "@/server/pictures/pictures";
 import { migrate } from "@/server/migrate";
-import { getPrint, listPrints } from "@/server/prints/prints";
+import { getPrint } from "@/server/prints/prints";
 import { startCluster } from "../../scripts/cluster.mjs";
 import { colourful, rgb16 } from "../madePictures";
 import { temporaryFolder } from "../temporary";
 import { freePort } from "./cluster";
 import { ownDatabase, pieces } from "./ownDatabase";
+import { allCards } from "./cards";
 
 const { sql, url, folder } = ownDatabase();
 const out = temporaryFolder();
@@ -60,8 +61,7 @@ test("a backup of a running instance, put in an empty one, gives the same pictur
   expect(restored, restored.said).toMatchObject({ code: 0 });
   const cluster = await startCluster({ folder: home, port: Number(env.NIGROGRAPHE_DB_PORT) });
   const other = connect(cluster.url, { max: 4 });
-  expect(await listPictures(other)).toEqual(await listPictures(sql()));
-  expect(await listPrints(other)).toEqual(await listPrints(sql()));
+  expect(await allCards(other)).toEqual(await allCards(sql()));
   expect((await rendered(other, printId)).equals(before)).toBe(true);
   await other.unsafe("create table later (n int)"); // a later version's, which the backup knows nothing of
   await other.end();
@@ -84,7 +84,7 @@ test("a backup of a running instance, put in an empty one, gives the same pictur
   const again = await startCluster({ folder: home, port: Number(env.NIGROGRAPHE_DB_PORT) });
   const last = connect(again.url, { max: 2 });
   expect((await last`select to_regclass('later') as later`)[0]).toEqual({ later: null });
-  expect(await listPictures(last)).toEqual(await listPictures(sql()));
+  expect(await allCards(last)).toEqual(await allCards(sql()));
   expect(await migrate(last, "db")).toEqual([]);
   await last.end();
   await again.stop();

@@ -9,10 +9,11 @@ import { POST as postPrint } from "@/app/api/pictures/[id]/prints/route";
 import { GET as getThumbnail } from "@/app/api/prints/[id]/thumbnail/route";
 import { POST as postRevision } from "@/app/api/prints/[id]/revisions/route";
 import { readBlob, storeBlob } from "@/server/blobs/blobs";
-import { importPicture, listPictures, pictureBlob, pictureName } from "@/server/pictures/pictures";
+import { importPicture, pictureBlob, pictureName } from "@/server/pictures/pictures";
 import { folderOf } from "@/server/pictures/preparedFolder";
 import { colourful, rgb16, rgb8, to8 } from "../madePictures";
 import { ownDatabase, pieces } from "./ownDatabase";
+import { allCards } from "./cards";
 
 const { sql, folder } = ownDatabase();
 const at = (id: string) => ({ params: Promise.resolve({ id }) });
@@ -105,7 +106,7 @@ describe("bringing in", () => {
   });
 
   test("an upload that is cancelled half-way leaves nothing", async () => {
-    const before = [await blobs(), (await listPictures(sql())).length];
+    const before = [await blobs(), (await allCards(sql())).length];
     const bytes = await png();
     const half = new ReadableStream({
       pull(controller) {
@@ -114,7 +115,7 @@ describe("bringing in", () => {
       },
     });
     expect((await send("half.png", half)).status).toBe(500);
-    expect([await blobs(), (await listPictures(sql())).length]).toEqual(before);
+    expect([await blobs(), (await allCards(sql())).length]).toEqual(before);
   });
 
   test.each([
@@ -162,11 +163,11 @@ describe("the contact sheet's requests", () => {
     const { picture } = await importPicture(sql(), "sheet.png", pieces(await png()));
     const change = async (body: unknown) => (await patchPicture(json("PATCH", body), at(picture.id))).status;
     expect(await change({ name: "Sheet metal", rating: 4 })).toBe(200);
-    expect((await listPictures(sql())).find(({ id }) => id === picture.id)).toMatchObject({ name: "Sheet metal", rating: 4 });
+    expect((await allCards(sql())).find(({ id }) => id === picture.id)).toMatchObject({ name: "Sheet metal", rating: 4 });
     expect(await change({ deleted: true })).toBe(200);
-    expect((await listPictures(sql())).map(({ id }) => id)).not.toContain(picture.id);
+    expect((await allCards(sql())).map(({ id }) => id)).not.toContain(picture.id);
     expect(await change({ deleted: false })).toBe(200);
-    expect((await listPictures(sql())).map(({ id }) => id)).toContain(picture.id);
+    expect((await allCards(sql())).map(({ id }) => id)).toContain(picture.id);
     expect(await change({ rating: 9 })).toBe(400);
     expect(await change({ colour: "red" })).toBe(400);
     expect(await change("{ broken")).toBe(400);

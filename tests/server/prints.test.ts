@@ -9,9 +9,10 @@ import type { Plan } from "@/core/plan/plan";
 import { packLevels } from "@/core/region/pictureLevels";
 import { migrate } from "@/server/migrate";
 import { importPicture } from "@/server/pictures/pictures";
-import { addPrint, appendRevision, changePrint, getPrint, getRevision, listPrints, listRevisions, moveHead } from "@/server/prints/prints";
+import { addPrint, appendRevision, changePrint, getPrint, getRevision, listRevisions, moveHead } from "@/server/prints/prints";
 import { colourful, rgb8, to8 } from "../madePictures";
 import { ownDatabase, pieces } from "./ownDatabase";
+import { allCards } from "./cards";
 
 const { sql } = ownDatabase();
 let pictureId = "";
@@ -109,9 +110,9 @@ describe("deleting", () => {
   test("takes a print off the list and can be undone", async () => {
     const print = await addPrint(sql(), pictureId, defaultPlan(), "Gone tomorrow");
     await changePrint(sql(), print.id, { deleted: true });
-    expect((await listPrints(sql())).map(({ id }) => id)).not.toContain(print.id);
+    expect((await allCards(sql())).flatMap(({ prints }) => prints).map(({ id }) => id)).not.toContain(print.id);
     await changePrint(sql(), print.id, { deleted: false });
-    expect((await listPrints(sql())).map(({ id }) => id)).toContain(print.id);
+    expect((await allCards(sql())).flatMap(({ prints }) => prints).map(({ id }) => id)).toContain(print.id);
   });
 });
 

@@ -17,11 +17,12 @@ import * as revisions from "@/app/api/prints/[id]/revisions/route";
 import * as printRoute from "@/app/api/prints/[id]/route";
 import * as thumbnail from "@/app/api/prints/[id]/thumbnail/route";
 import { defaultPlan } from "@/core/plan/defaultPlan";
-import { importPicture, listPictures } from "@/server/pictures/pictures";
-import { getPrint, listPrints, listRevisions } from "@/server/prints/prints";
+import { importPicture } from "@/server/pictures/pictures";
+import { getPrint, listRevisions } from "@/server/prints/prints";
 import { LEAST_ROOM_BYTES, needRoom } from "@/server/space";
 import { colourful, rgb16 } from "../madePictures";
 import { ownDatabase, pieces } from "./ownDatabase";
+import { allCards } from "./cards";
 
 const { sql } = ownDatabase();
 const METHODS = ["GET", "POST", "PUT", "PATCH", "DELETE"] as const;
@@ -194,10 +195,11 @@ test("a row that cannot be read is shown as what it is, beside the others", asyn
   const { picture } = await importPicture(sql(), "odd.png", pieces(await rgb16(colourful(20, 20), 20, 20).png().toBuffer()));
   await sql()`update picture set facts = '{"format": 7, "capture": {"Lens": {"type": "Buffer"}}}' where id = ${picture.id}`;
   await sql()`update print set pins = '[{"x": "left"}]' where picture_id = ${picture.id}`;
-  expect((await listPrints(sql())).find(({ pictureId: of }) => of === picture.id)!.pins).toEqual([]);
-  const all = await listPictures(sql());
+  const all = await allCards(sql());
   expect(all.length).toBe(2);
-  expect(all.find(({ id }) => id === picture.id)!.facts.notes[0]).toMatch(/Unreadable record/);
+  const card = all.find(({ id }) => id === picture.id)!;
+  expect((await getPrint(sql(), card.prints[0]!.id)).pins).toEqual([]);
+  expect(card.facts.notes[0]).toMatch(/Unreadable record/);
 });
 
 test("whatever is asked of any address is answered with what it is or a problem, never a failure of ours", async () => {

@@ -7,12 +7,13 @@ import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import type { ExposureMove, Plan } from "@/core/plan/plan";
 import { storeBlob } from "@/server/blobs/blobs";
 import { cancelExport, requestExport } from "@/server/exports/exports";
-import { changePicture, importPicture, listPictures } from "@/server/pictures/pictures";
+import { changePicture, importPicture } from "@/server/pictures/pictures";
 import { addPrint, changePrint, getPrint, getRevision } from "@/server/prints/prints";
 import { leastUsed, sweep, type Entry } from "@/server/sweep";
 import { ExportSettings } from "@/contracts/exportSettings";
 import { colourful, rgb16 } from "../madePictures";
 import { ownDatabase, pieces } from "./ownDatabase";
+import { allCards } from "./cards";
 
 const { sql, folder } = ownDatabase();
 const bring = async () => importPicture(sql(), "a.png", pieces(await rgb16(colourful(30, 20), 30, 20).png().toBuffer()));
@@ -55,7 +56,7 @@ test("what was deleted a month ago goes with all it had; what was deleted yester
   expect(await sweep(sql())).toMatchObject({ pictures: 1, prints: 2, blobs: 1, pieces: 1 });
   expect(await sql()`select id from job where id = ${exported}`).toEqual([]);
   await changePicture(sql(), recent.picture.id, { deleted: false });
-  expect((await listPictures(sql())).map(({ id }) => id).toSorted()).toEqual([recent.picture.id, kept.picture.id].toSorted());
+  expect((await allCards(sql())).map(({ id }) => id).toSorted()).toEqual([recent.picture.id, kept.picture.id].toSorted());
   // The strokes of the print that stays are there whole.
   expect((await getRevision(sql(), print.id, print.head)).plan).toEqual(painted(1));
   expect(await sweep(sql())).toEqual({ pictures: 0, prints: 0, exports: 0, blobs: 0, pieces: 0, files: 0 });

@@ -1,6 +1,7 @@
 "use client";
 import { Drawer } from "antd";
-import { useEffect, useRef, useState } from "react";
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { useEffect, useMemo, useRef, useState } from "react";
 import type { Plan } from "@/core/plan/plan";
 import { useBench, useBenchState } from "./BenchContext";
 import { GlimpseView } from "./GlimpseView";
@@ -11,12 +12,14 @@ const TIME = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", 
 
 /** The top bar stays in reach: undo and redo are there. */
 const BAR_HEIGHT = 44;
+/** A step before it is measured, the space before the first and after the last, and between them. */
+const STEP_HEIGHT = 44;
+const MARGIN = 16;
+const GAP = 3;
+const STEPS_BEFORE = 4;
 
 /** Every step of the print, newest first; any of them can be gone back to. Ways not taken stay. */
 export function HistorySheet({ isOpen, onClose }: { isOpen: boolean; onClose(): void }) {
-  const { store } = useBench();
-  const history = useBenchState((state) => state.history);
-  const path = isOpen ? pathTo(history) : new Set<string>();
   return (
     <Drawer
       title="History"
@@ -27,12 +30,50 @@ export function HistorySheet({ isOpen, onClose }: { isOpen: boolean; onClose(): 
       mask={false}
       destroyOnHidden
       rootStyle={{ top: BAR_HEIGHT }}
+      styles={{ body: { padding: 0 } }}
     >
-      <ol className={styles.steps} reversed data-testid="history">
-        {history.revisions.toReversed().map(({ id, label, createdAt }) => {
-          const isHead = id === history.head;
+      <Steps />
+    </Drawer>
+  );
+}
+
+/** Those in sight alone are in the page: a print's history may be thousands of steps long. */
+function Steps() {
+  const { store } = useBench();
+  const history = useBenchState((state) => state.history);
+  const { revisions, head } = history;
+  const path = useMemo(() => pathTo(history), [history]);
+  const frame = useRef<HTMLDivElement>(null);
+  const headIndex = revisions.length - 1 - revisions.findIndex(({ id }) => id === head);
+  // oxlint-disable-next-line react-hooks/incompatible-library -- its functions are called here alone, and nothing is memoized by a compiler
+  const virtualizer = useVirtualizer({
+    count: revisions.length,
+    getScrollElement: () => frame.current,
+    getItemKey: (index) => revisions.at(-1 - index)!.id,
+    estimateSize: () => STEP_HEIGHT,
+    overscan: 3,
+    gap: GAP,
+    paddingStart: MARGIN,
+    paddingEnd: MARGIN,
+    // Where the print stands is in sight from the beginning, however far back that is.
+    initialOffset: Math.max(headIndex - STEPS_BEFORE, 0) * (STEP_HEIGHT + GAP),
+  });
+  return (
+    <div ref={frame} className={styles.frame}>
+      <ol className={styles.steps} reversed style={{ height: virtualizer.getTotalSize() }} data-testid="history">
+        {virtualizer.getVirtualItems().map(({ index, key, start }) => {
+          const { id, label, createdAt } = revisions.at(-1 - index)!;
+          const isHead = id === head;
           return (
-            <li key={id}>
+            <li
+              key={key}
+              ref={virtualizer.measureElement}
+              data-index={index}
+              value={revisions.length - index}
+              aria-setsize={revisions.length}
+              aria-posinset={index + 1}
+              style={{ transform: `translateY(${start}px)` }}
+            >
               <button
                 type="button"
                 className={styles.step}
@@ -50,7 +91,7 @@ export function HistorySheet({ isOpen, onClose }: { isOpen: boolean; onClose(): 
           );
         })}
       </ol>
-    </Drawer>
+    </div>
   );
 }
 

@@ -31,10 +31,11 @@ export function withoutStep({ revisions, head }: History, id: string): History {
 }
 
 /** The steps that led to the head, and those a redo would lead on to; all others are ways set aside. */
-export function pathTo(history: History): Set<string> {
-  const parents = new Map(history.revisions.map(({ id, parent }) => [id, parent]));
+export function pathTo({ revisions, head }: History): Set<string> {
+  const parents = new Map(revisions.map(({ id, parent }) => [id, parent]));
+  const newest = new Map(revisions.map(({ id, parent }) => [parent, id]));
   const path = new Set<string>();
-  for (let id: string | null | undefined = history.head; id; id = parents.get(id)) path.add(id);
-  for (let next = redoTarget(history); next; next = redoTarget({ ...history, head: next.id })) path.add(next.id);
+  for (let id: string | null | undefined = head; id; id = parents.get(id)) path.add(id);
+  for (let next = newest.get(head); next; next = newest.get(next)) path.add(next);
   return path;
 }

@@ -1,64 +1,54 @@
 "use client";
-import { App, Button, Dropdown, Input, Progress, Rate, Select } from "antd";
-import { CloseOutlined } from "@ant-design/icons";
-import { group } from "d3";
-import Link from "next/link";
-import { useRouter } from "next/navigation";
-import { useCallback, useMemo, useState, type ReactNode } from "react";
+import { Button, Input, Select } from "antd";
+import { type ReactNode } from "react";
 import { useDropzone } from "react-dropzone";
-import type { PictureChange, PictureSummary, PrintChange, PrintSummary } from "@/contracts/api";
-import { useImports, type Import } from "./useImports";
+import type { SheetOrder, SheetPage, SheetRequest } from "@/contracts/contactSheet";
+import { CardRows } from "./CardRows";
+import { ImportList } from "./ImportList";
+import { PictureCard } from "./PictureCard";
+import { useImports } from "./useImports";
+import { useSheet } from "./useSheet";
 import styles from "./ContactSheet.module.css";
 
-const SORTS = {
-  newest: { label: "Newest first", order: (a: PictureSummary, b: PictureSummary) => b.createdAt.getTime() - a.createdAt.getTime() },
-  name: { label: "By name", order: (a: PictureSummary, b: PictureSummary) => a.name.localeCompare(b.name) },
-  rating: { label: "Best first", order: (a: PictureSummary, b: PictureSummary) => b.rating - a.rating || a.name.localeCompare(b.name) },
-} as const;
-type Sort = keyof typeof SORTS;
+const ORDERS: Record<SheetOrder, string> = { newest: "Newest first", name: "By name", rating: "Best first" };
+const NUMBER = new Intl.NumberFormat("en-GB");
 
 interface Props {
-  pictures: PictureSummary[];
-  prints: PrintSummary[];
+  asked: SheetRequest;
+  /** The first page of what is asked for. */
+  first: SheetPage;
   /** What stands at the end of the bar. */
   aside: ReactNode;
 }
 
 /** Pictures and their prints; where pictures are brought in. */
-export function ContactSheet({ pictures, prints, aside }: Props) {
-  const router = useRouter();
-  const refresh = useCallback(() => router.refresh(), [router]);
+export function ContactSheet({ asked: start, first, aside }: Props) {
+  const { asked, ask, shown, found, all, cardAt, setInSight, refresh, isFailed } = useSheet(start, first);
   const { imports, bringIn, cancel, dismiss } = useImports(refresh);
   const { getRootProps, getInputProps, open, isDragActive } = useDropzone({ onDrop: bringIn, noClick: true, noKeyboard: true });
-  const [search, setSearch] = useState("");
-  const [sort, setSort] = useState<Sort>("newest");
-  const shown = useMemo(() => {
-    const words = search.toLowerCase();
-    return pictures.filter(({ name }) => name.toLowerCase().includes(words)).toSorted(SORTS[sort].order);
-  }, [pictures, search, sort]);
-
-  const printsOf = useMemo(() => group(prints, ({ pictureId }) => pictureId), [prints]);
-
   return (
     <div {...getRootProps({ className: styles.page })}>
       <input {...getInputProps({ "aria-label": "Choose pictures", accept: undefined })} data-testid="file-input" />
       <header className={styles.bar}>
         <span className={styles.mark}>Nigrographe</span>
         <span className={styles.crumb}>Contact sheet</span>
+        <span className={styles.count} aria-live="polite">
+          {found === all ? NUMBER.format(all) : `${NUMBER.format(found)} of ${NUMBER.format(all)}`} {all === 1 ? "picture" : "pictures"}
+        </span>
         <Input.Search
           className={styles.search}
           placeholder="Search by name"
           aria-label="Search by name"
           allowClear
-          value={search}
-          onChange={(event) => setSearch(event.target.value)}
+          value={asked.search}
+          onChange={(event) => ask({ search: event.target.value })}
         />
         <Select
           aria-label="Order"
-          value={sort}
-          onChange={setSort}
+          value={asked.order}
+          onChange={(order) => ask({ order })}
           style={{ width: 130 }}
-          options={Object.entries(SORTS).map(([value, { label }]) => ({ value: value as Sort, label }))}
+          options={Object.entries(ORDERS).map(([value, label]) => ({ value: value as SheetOrder, label }))}
         />
         <Button type="primary" onClick={open}>
           Bring in pictures
@@ -67,7 +57,12 @@ export function ContactSheet({ pictures, prints, aside }: Props) {
       </header>
       <main className={styles.sheet}>
         <ImportList imports={imports} onCancel={cancel} onDismiss={dismiss} />
-        {pictures.length === 0 && (
+        {isFailed && (
+          <p className={styles.failed} role="alert">
+            Some pictures could not be fetched; they are safe. <Button onClick={refresh}>Try again</Button>
+          </p>
+        )}
+        {all === 0 && !isFailed && (
           <section className={styles.empty}>
             <h2>No pictures yet</h2>
             <p>
@@ -79,176 +74,24 @@ export function ContactSheet({ pictures, prints, aside }: Props) {
             </Button>
           </section>
         )}
-        {pictures.length > 0 && shown.length === 0 && (
+        {all > 0 && found === 0 && (
           <section className={styles.empty}>
-            <h2>No picture has “{search}” in its name</h2>
-            <Button onClick={() => setSearch("")}>Show all</Button>
+            <h2>No picture has “{shown.search}” in its name</h2>
+            <Button onClick={() => ask({ search: "" })}>Show all</Button>
           </section>
         )}
-        <ul className={styles.grid}>
-          {shown.map((picture) => (
-            <PictureCard key={picture.id} picture={picture} prints={printsOf.get(picture.id) ?? []} onChanged={refresh} />
-          ))}
-        </ul>
+        <CardRows
+          count={found}
+          onSight={setInSight}
+          card={(index) => {
+            const card = cardAt(index);
+            if (!card) return <div key={index} role="listitem" aria-busy className={styles.card} data-testid="awaited" />;
+            // By its place: a search fills the cards that are there instead of making others.
+            return <PictureCard key={index} card={card} index={index} count={found} onChanged={refresh} />;
+          }}
+        />
       </main>
       {isDragActive && <div className={styles.drop}>Let go to bring the pictures in</div>}
     </div>
   );
-}
-
-function PictureCard({ picture, prints, onChanged }: { picture: PictureSummary; prints: PrintSummary[]; onChanged(): void }) {
-  const { message, modal } = App.useApp();
-  const router = useRouter();
-  const changePicture = (change: PictureChange) => patch(`/api/pictures/${picture.id}`, change).then(onChanged);
-  const changePrint = (id: string, change: PrintChange) => patch(`/api/prints/${id}`, change).then(onChanged);
-  const failed = () => void message.error("That did not reach the server. Nothing was changed; try again in a moment.");
-
-  const offerUndo = (words: string, undo: () => Promise<void>) => {
-    const key = `${picture.id} ${words}`;
-    const onUndo = () => {
-      message.destroy(key);
-      undo().catch(failed);
-    };
-    void message.open({
-      key,
-      type: "info",
-      duration: 10,
-      content: (
-        <>
-          {words}{" "}
-          <Button size="small" type="link" onClick={onUndo}>
-            Undo
-          </Button>
-        </>
-      ),
-    });
-  };
-  const deletePicture = () =>
-    changePicture({ deleted: true }).then(() => offerUndo(`${picture.name} deleted.`, () => changePicture({ deleted: false })), failed);
-  const deletePrint = (print: PrintSummary) =>
-    changePrint(print.id, { deleted: true }).then(
-      () => offerUndo(`${print.name} of ${picture.name} deleted.`, () => changePrint(print.id, { deleted: false })),
-      failed,
-    );
-  const addPrint = async () => {
-    const response = await fetch(`/api/pictures/${picture.id}/prints`, {
-      method: "POST",
-      headers: { "content-type": "application/json" },
-      body: "{}",
-    }).catch(() => undefined);
-    if (!response?.ok) return failed();
-    router.push(`/prints/${((await response.json()) as { id: string }).id}`);
-  };
-  const rename = () => {
-    let name = picture.name;
-    void modal.confirm({
-      icon: null,
-      title: "Name of the picture",
-      content: (
-        <Input defaultValue={name} maxLength={120} aria-label="Name of the picture" onChange={(event) => (name = event.target.value)} />
-      ),
-      okText: "Rename",
-      onOk: () => (name.trim() ? changePicture({ name }).catch(failed) : undefined),
-    });
-  };
-  const first = prints[0];
-  const { facts } = picture;
-  return (
-    <li className={styles.card} data-testid="picture">
-      {first ? (
-        <Link href={`/prints/${first.id}`} className={styles.easel} aria-label={`${picture.name}, ${first.name}`}>
-          {/* eslint-disable-next-line @next/next/no-img-element -- already the right size */}
-          <img
-            src={`/api/prints/${first.id}/thumbnail?revision=${first.head}`}
-            alt=""
-            loading="lazy"
-            style={{ aspectRatio: `${picture.width} / ${picture.height}` }}
-          />
-        </Link>
-      ) : (
-        <div className={styles.easel}>
-          <Button onClick={() => void addPrint()}>Start a print</Button>
-        </div>
-      )}
-      <div className={styles.words}>
-        <h2>{first ? <Link href={`/prints/${first.id}`}>{picture.name}</Link> : picture.name}</h2>
-        <Dropdown
-          trigger={["click"]}
-          menu={{
-            items: [
-              { key: "print", label: "Another print" },
-              { key: "rename", label: "Rename…" },
-              { key: "delete", label: "Delete picture", danger: true },
-            ],
-            onClick: ({ key }) => void { print: addPrint, rename, delete: deletePicture }[key as "print"]?.(),
-          }}
-        >
-          <Button size="small" type="text" aria-label={`More for ${picture.name}`}>
-            More
-          </Button>
-        </Dropdown>
-      </div>
-      <p className={styles.facts}>{`${picture.width} × ${picture.height}, ${facts.format} ${facts.bits} bit, ${facts.profile}`}</p>
-      <div className={styles.rating}>
-        <Rate
-          value={picture.rating}
-          aria-label={`Rating of ${picture.name}`}
-          character="■"
-          onChange={(rating) => void changePicture({ rating }).catch(failed)}
-        />
-      </div>
-      <ul className={styles.prints} aria-label={`Prints of ${picture.name}`}>
-        {prints.map((print) => (
-          <li key={print.id}>
-            <Link href={`/prints/${print.id}`}>{print.name}</Link>
-            <Button
-              size="small"
-              type="text"
-              icon={<CloseOutlined />}
-              aria-label={`Delete ${print.name} of ${picture.name}`}
-              onClick={() => void deletePrint(print)}
-            />
-          </li>
-        ))}
-      </ul>
-    </li>
-  );
-}
-
-const IMPORT_WORDS: Record<Import["state"], string> = {
-  waiting: "Waiting",
-  sending: "Sending",
-  reading: "Reading",
-  done: "Brought in",
-  refused: "Not taken",
-  cancelled: "Cancelled",
-};
-
-function ImportList({ imports, onCancel, onDismiss }: { imports: Import[]; onCancel(id: string): void; onDismiss(id: string): void }) {
-  if (imports.length === 0) return null;
-  return (
-    <ul className={styles.imports} aria-label="Pictures being brought in" data-testid="imports">
-      {imports.map(({ id, name, state, part, reason }) => {
-        const isUnderWay = state === "waiting" || state === "sending" || state === "reading";
-        return (
-          <li key={id} data-state={state}>
-            <b>{name}</b>
-            <span>
-              {IMPORT_WORDS[state]}
-              {reason ? `: ${reason}` : ""}
-            </span>
-            {isUnderWay && <Progress percent={Math.round(part * 90 + (state === "reading" ? 5 : 0))} size="small" showInfo={false} />}
-            <Button size="small" type="text" onClick={() => (isUnderWay ? onCancel(id) : onDismiss(id))}>
-              {isUnderWay ? "Cancel" : "Close"}
-            </Button>
-          </li>
-        );
-      })}
-    </ul>
-  );
-}
-
-async function patch(path: string, change: object): Promise<void> {
-  const response = await fetch(path, { method: "PATCH", headers: { "content-type": "application/json" }, body: JSON.stringify(change) });
-  if (!response.ok) throw new Error(`status ${response.status}`);
 }

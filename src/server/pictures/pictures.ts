@@ -53,14 +53,8 @@ export function pictureName(fileName: string): string {
   return cutText(name[0]!.toUpperCase() + name.slice(1), 120);
 }
 
-/** All pictures not deleted, newest first. */
-export async function listPictures(sql: Sql): Promise<PictureSummary[]> {
-  const rows = await sql`${selectPictures(sql)} where p.deleted_at is null order by p.created_at desc, p.name`;
-  return rows.map(readablePicture);
-}
-
 /** A picture as its row tells it; where that cannot be read, as much as can, said to be so: one odd row never hides the others. */
-function readablePicture(row: Record<string, unknown>): PictureSummary {
+export function readablePicture(row: Record<string, unknown>): PictureSummary {
   const read = PictureSummary.safeParse(row);
   if (read.success) return read.data;
   const unreadable = {
@@ -100,7 +94,8 @@ export async function changePicture(sql: Sql, id: string, change: PictureChange)
   return getPicture(sql, id);
 }
 
-function selectPictures(sql: Sql) {
+/** Rows that `readablePicture` reads. */
+export function selectPictures(sql: Sql) {
   return sql`
     select p.id, p.name, p.width, p.height, b.bytes, p.facts, p.rating, p.created_at as "createdAt"
     from picture p join blob b on b.id = p.blob_id

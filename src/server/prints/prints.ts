@@ -29,12 +29,6 @@ export async function addPrint(sql: Sql, pictureId: string, plan: Plan, name?: s
   return getPrint(sql, id);
 }
 
-/** All prints not deleted, oldest first. */
-export async function listPrints(sql: Sql): Promise<PrintSummary[]> {
-  const rows = await sql`${selectPrints(sql)} where p.deleted_at is null order by p.created_at`;
-  return rows.map(readablePrint);
-}
-
 /** A print as its row tells it; pins that cannot be read are left out: one odd row never hides the others. */
 function readablePrint(row: Record<string, unknown>): PrintSummary {
   const read = PrintSummary.safeParse(row);

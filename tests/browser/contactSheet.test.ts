@@ -1,0 +1,112 @@
+import type { Page } from "puppeteer-core";
+import { afterAll, beforeAll, expect, test } from "vitest";
+import { colourful, rgb8, to8 } from "../madePictures";
+import { ownBrowser, pick, textOf } from "./browser";
+
+const { newPage, faults, address } = ownBrowser();
+const COUNT = 60;
+const ids: string[] = [];
+
+beforeAll(async () => {
+  const picture = await rgb8(to8(colourful(30, 20)), 30, 20)
+    .png()
+    .toBuffer();
+  for (let i = 0; i < COUNT; i++) {
+    const response = await fetch(`${address()}/api/pictures?name=ledger-${i}.png`, { method: "POST", body: new Uint8Array(picture) });
+    ids.push(((await response.json()) as { picture: { id: string } }).picture.id);
+  }
+}, 120_000);
+afterAll(async () => {
+  const headers = { "content-type": "application/json" };
+  for (const id of ids)
+    await fetch(`${address()}/api/pictures/${id}`, { method: "PATCH", headers, body: JSON.stringify({ deleted: true }) });
+  expect(faults).toEqual([]);
+});
+
+const CARD = '[data-testid="picture"]';
+const names = (page: Page) => page.$$eval(`${CARD} h2`, (titles) => titles.map((title) => title.textContent));
+const shows = (page: Page, name: string) =>
+  page.waitForFunction(
+    (selector, wanted) => [...document.querySelectorAll(selector)].some((title) => title.textContent === wanted),
+    {},
+    `${CARD} h2`,
+    name,
+  );
+const says = (page: Page, words: RegExp) =>
+  page.waitForFunction(
+    (source) => new RegExp(source).test(document.querySelector('[aria-live="polite"]')?.textContent ?? ""),
+    {},
+    words.source,
+  );
+
+test("only cards in sight are in the page; the last one is a jump away, and the first again", async () => {
+  const page = await newPage();
+  await page.goto(`${address()}/?search=ledger&order=name`, { waitUntil: "networkidle0" });
+  expect((await names(page)).slice(0, 4)).toEqual(["Ledger 0", "Ledger 1", "Ledger 2", "Ledger 3"]);
+  expect((await page.$$(CARD)).length).toBeLessThan(24);
+  await page.keyboard.press("End");
+  await shows(page, `Ledger ${COUNT - 1}`);
+  expect((await page.$$(CARD)).length).toBeLessThan(24);
+  expect(await page.$$eval(CARD, (cards) => [cards.at(-1)!.ariaPosInSet, cards.at(-1)!.ariaSetSize])).toEqual([
+    String(COUNT),
+    String(COUNT),
+  ]);
+  await page.keyboard.press("Home");
+  await shows(page, "Ledger 0");
+});
+
+test("a search answers as one types, stands in the address, and is there again after a reload; nothing found says so", async () => {
+  const page = await newPage();
+  await page.goto(`${address()}/`, { waitUntil: "networkidle0" });
+  await page.type('input[aria-label="Search by name"]', "5 LEDG");
+  await says(page, /^15 of /); // 5, 15, 25, 35, 45, 50 … 59
+  expect((await names(page)).every((name) => name!.includes("5"))).toBe(true);
+  await page.reload({ waitUntil: "networkidle0" });
+  expect(await page.$eval('input[aria-label="Search by name"]', (input) => input.value)).toBe("5 LEDG");
+  await says(page, /^15 of /);
+  await page.click('input[aria-label="Search by name"]');
+  await page.keyboard.press("End");
+  await page.keyboard.type(" nowhere");
+  await page.waitForFunction(() => document.body.innerText.includes("No picture has “5 LEDG nowhere” in its name"));
+  await page.$$eval("button", (buttons) => buttons.find((button) => button.innerText === "Show all")!.click());
+  await says(page, /^\d+ pictures$/);
+  expect(new URL(page.url()).search).toBe("");
+});
+
+test("a rating is kept and orders the sheet; a picture deleted on the second page is gone and can be brought back", async () => {
+  const page = await newPage();
+  await page.goto(`${address()}/?search=ledger&order=name`, { waitUntil: "networkidle0" });
+  await page.keyboard.press("End");
+  await shows(page, "Ledger 57");
+  const more = 'button[aria-label="More for Ledger 57"]';
+  await page.$eval(`${CARD} [aria-label="Rating of Ledger 57"] li:nth-child(4) [role="radio"]`, (star) => (star as HTMLElement).click());
+  await page.waitForFunction(
+    (label) => document.querySelectorAll(`[aria-label="${label}"] .ant-rate-star-full`).length === 4,
+    {},
+    "Rating of Ledger 57",
+  );
+  await page.click(more);
+  await pick(page, "Delete picture");
+  await says(page, /^59 of /);
+  await page.waitForFunction((selector) => !document.querySelector(selector), {}, more);
+  await page.$$eval(".ant-message button", (buttons) => buttons.find((button) => button.innerText === "Undo")!.click());
+  await says(page, /^60 of /);
+  await page.goto(`${address()}/?search=ledger&order=rating`, { waitUntil: "networkidle0" });
+  expect((await names(page))[0]).toBe("Ledger 57");
+});
+
+test("when the server does not answer the sheet says so, keeps what it shows, and goes on once asked again", async () => {
+  const page = await newPage();
+  await page.goto(`${address()}/?search=ledger&order=name`, { waitUntil: "networkidle0" });
+  await page.setRequestInterception(true);
+  let isAway = true;
+  page.on("request", (request) => void (isAway && request.url().includes("/api/pictures?") ? request.abort() : request.continue()));
+  await page.keyboard.press("End");
+  await page.waitForSelector('[role="alert"]', { timeout: 30_000 });
+  expect(await textOf(page, '[role="alert"]')).toMatch(/could not be fetched; they are safe/);
+  isAway = false;
+  await page.click('[role="alert"] button');
+  await shows(page, `Ledger ${COUNT - 1}`);
+  await page.waitForFunction(() => !document.querySelector('[role="alert"]'));
+  faults.splice(0); // of the requests that were cut off
+});
