@@ -55,3 +55,15 @@ test("the same picture gives the same strokes, and one without lights and darks 
     ),
   ).toEqual([]);
 });
+
+test("a light in the very corner is found like any other", () => {
+  const corner = (x: number, y: number) => {
+    const tone = Float32Array.from({ length: size.width * size.height }, (_, i) => {
+      const [px, py] = [i % size.width, Math.floor(i / size.width)];
+      return Math.hypot(px - x, py - y) < 8 ? 0.9 : 0.3;
+    });
+    return laid(accents(tone, size, 0.04))[x + y * size.width]!;
+  };
+  expect(corner(0, 0)).toBeGreaterThan(0.1);
+  expect(corner(0, 0)).toBeCloseTo(corner(size.width - 1, size.height - 1), 2);
+});

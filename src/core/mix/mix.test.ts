@@ -53,6 +53,12 @@ describe("the hue response", () => {
   test("has no jump anywhere", () => {
     for (let hue = 0; hue < 360; hue += 0.5) expect(Math.abs(curve(hue + 0.5) - curve(hue))).toBeLessThan(0.05);
   });
+  test("runs through knots unevenly apart as steeply as the mean of its two sides by Fritsch and Butland", () => {
+    // 1 stop in 40 degrees, then 1 in 100: weights 2 · 100 + 40 and 100 + 2 · 40.
+    const uneven = hueCurve([0, 1, 2, -1].map((stops, i) => ({ hueDeg: [0, 40, 140, 250][i]!, stops })));
+    const slope = (uneven(40 + 1e-3) - uneven(40 - 1e-3)) / 2e-3;
+    expect(slope).toBeCloseTo((240 + 180) / (240 * 40 + 180 * 100), 6);
+  });
   test("is nothing without knots, and one knot moves all hues alike", () => {
     expect(hueCurve([])(123)).toBe(0);
     expect(hueCurve([{ hueDeg: 5, stops: 0.5 }])(200)).toBe(0.5);
