@@ -283,7 +283,10 @@ function ask(method, path, body, type) {
   const isBytes = body instanceof Uint8Array;
   const headers = body === undefined ? {} : { "content-type": type ?? (isBytes ? "application/octet-stream" : "application/json") };
   const sent = body === undefined || isBytes || typeof body === "string" ? body : JSON.stringify(body);
-  return fetch(address + path, { method, headers, body: sent, signal: AbortSignal.timeout(60_000) });
+  const answer = await fetch(address + path, { method, headers, body: sent, signal: AbortSignal.timeout(60_000) });
+  // Read to its end at once: one that is cut off on the way is no answer, and asked for again.
+  const bytes = await answer.arrayBuffer();
+  return new Response(answer.status === 204 ? null : bytes, { status: answer.status, headers: answer.headers });
 }
 
 /** Asks again until it is answered by something that is not away. */

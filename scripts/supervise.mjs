@@ -13,7 +13,7 @@ const WITHIN_MS = 60_000;
  * start: () => Promise<{ ended: Promise<string>, stop(): Promise<void> }>, `ended` with words such as "code 1" or "SIGKILL".
  */
 export function supervise({ name, start, say, giveUp, within = WITHIN_MS, waits = WAITS_MS }) {
-  const deaths = [];
+  let deaths = [];
   let running;
   let isStopping = false;
   let wake;
@@ -23,8 +23,8 @@ export function supervise({ name, start, say, giveUp, within = WITHIN_MS, waits 
       const reason = await once();
       if (isStopping) return;
       const now = Date.now();
-      deaths.push(now);
-      const recent = deaths.filter((at) => now - at < within).length;
+      deaths = [...deaths.filter((at) => now - at < within), now];
+      const recent = deaths.length;
       if (recent >= MOST_DEATHS) return giveUp(`the ${name} died ${recent} times within a minute, last of ${reason}`);
       const wait = waits[Math.min(recent - 1, waits.length - 1)];
       say(`the ${name} died (${reason}): starting it again${wait ? ` in ${wait / 1000} s` : ""}`);
