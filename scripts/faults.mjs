@@ -279,7 +279,7 @@ function run(args) {
   return new Promise((resolve) => child.once("close", (status) => resolve({ status, words })));
 }
 
-function ask(method, path, body, type) {
+async function ask(method, path, body, type) {
   const isBytes = body instanceof Uint8Array;
   const headers = body === undefined ? {} : { "content-type": type ?? (isBytes ? "application/octet-stream" : "application/json") };
   const sent = body === undefined || isBytes || typeof body === "string" ? body : JSON.stringify(body);
