@@ -13,7 +13,7 @@ import { rasterShape, type DrawnShape } from "@/core/region/rasterShape";
 import { isReadOnTheWay } from "./maskKeys";
 import { gateTableOf, maskPlane, repairPlane, type MaskPicture } from "./maskPlane";
 import { NO_HAND, runsOf } from "./runs";
-import { applyRun, NO_BASES, type Bases } from "./applyRun";
+import { applyRun, NO_BASES, type Bases, type Laid } from "./applyRun";
 import type { ShownMask } from "./stageMasks";
 import { inNewState } from "./grownPlane";
 import { StopsPlanes } from "./stopsPlanes";
@@ -66,9 +66,13 @@ export function rowRenderer(
       const place = { x: 0, y, width, whole: source.size };
       const picture = isMasked ? bandPicture(machine, rows * width) : undefined;
       const grid = gridOf({ width, height: rows }, 0, y, source.size);
+      // Passes that act through the same mask share what is laid out.
+      const masks = new Map<string, LaidMask>();
       const layMask = (mask: CompiledMask) => {
         const parts = [mask, grid, picture!, bases.masks, (shape: DrawnShape) => layShape(shape, grid, stops)] as const;
-        return { plane: maskPlane(...parts), added: repairPlane(...parts) };
+        const laid = masks.get(mask.key) ?? { plane: maskPlane(...parts), added: repairPlane(...parts) };
+        masks.set(mask.key, laid);
+        return laid;
       };
       for (const run of runs) {
         const painted = run.exposure && stops.plane(plan.passes[run.from]!.id, run.exposure.move, grid, layOn(grid))?.plane;
@@ -119,7 +123,8 @@ export function rowRenderer(
   };
 }
 
-const EVERYWHERE = { plane: undefined, added: undefined };
+type LaidMask = Pick<Laid, "plane" | "added">;
+const EVERYWHERE: LaidMask = { plane: undefined, added: undefined };
 
 function layShape(shape: DrawnShape, grid: Grid, { strokeMaps }: StopsPlanes): Float32Array {
   return (shape.kind === "brush" && strokeMaps.brushed(shape, grid)) || rasterShape(shape, grid);
