@@ -63,10 +63,11 @@ async function killAtRandom() {
   let isOver = false;
   const worked = Promise.all([edit(), edit(), upload(), exportPrints(), backUp()].map((actor) => actor(() => isOver)));
   const count = {};
-  for (let i = 0; i < wanted.kills; i++) {
+  for (let done = 0; done < wanted.kills;) {
     await pause(2000 + 1500 * random()); // slowly enough that no part dies ten times in a minute, which ends it all
     const [name, pid] = pick(victims());
-    if (!pid) continue;
+    if (!pid) continue; // it is dead still
+    done++;
     count[name] = (count[name] ?? 0) + 1;
     signal(pid, "SIGKILL");
     if (name !== "everything that keeps the others") continue;
