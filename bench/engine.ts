@@ -4,7 +4,7 @@ import { join } from "node:path";
 import { fork } from "node:child_process";
 import sharp from "sharp";
 import { packPath, type Stroke } from "@/core/brush/stroke";
-import { restingExposure } from "@/core/exposure/exposure";
+import { restingExposure } from "@/core/passes/exposure/exposure";
 import { emptyRegion } from "@/core/plan/editRegions";
 import { ExportSettings } from "@/contracts/exportSettings";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";

@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import puppeteer from "puppeteer-core";
 import { packPath, type Stroke } from "@/core/brush/stroke";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
-import { restingExposure } from "@/core/exposure/exposure";
+import { restingExposure } from "@/core/passes/exposure/exposure";
 import { emptyRegion } from "@/core/plan/editRegions";
 import type { Plan } from "@/core/plan/plan";
 import type { Region, Shape } from "@/core/region/region";

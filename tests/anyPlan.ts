@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { LEAST_HUE_GAP, type HueKnot } from "@/core/mix/hueCurve";
-import { LEAST_GAP, type Strand } from "@/core/placement/strand";
+import { LEAST_GAP, type Strand } from "@/core/passes/placement/strand";
 import { BLEND_MODES } from "@/core/blend/blend";
 import { PLAN_VERSION, type Move, type Plan } from "@/core/plan/plan";
 

@@ -1,13 +1,13 @@
 import { z } from "zod";
 import { BLEND_MODES } from "@/core/blend/blend";
-import { HARDEST_GRADE, LEAST_RANGE, SOFTEST_GRADE } from "@/core/contrast/contrastCurve";
-import { LEAST_MASK_RADIUS, MOST_MASK_RADIUS } from "@/core/contrast/contrastMask";
-import { MOST_BEGINS, MOST_SHIFT } from "@/core/edges/edgeBurn";
-import { LEAST_LIMIT, MOST_CEILING, MOST_LIMIT, MOST_MAP_SOFTEN, MOST_STOPS } from "@/core/exposure/exposure";
+import { HARDEST_GRADE, LEAST_RANGE, SOFTEST_GRADE } from "@/core/passes/contrast/contrastCurve";
+import { LEAST_MASK_RADIUS, MOST_MASK_RADIUS } from "@/core/passes/contrast-mask/contrastMask";
+import { MOST_BEGINS, MOST_SHIFT } from "@/core/passes/edge-burn/edgeBurn";
+import { LEAST_LIMIT, MOST_CEILING, MOST_LIMIT, MOST_MAP_SOFTEN, MOST_STOPS } from "@/core/passes/exposure/exposure";
 import { CoreError } from "@/core/errors";
 import { HUE_STOPS_LIMIT, LEAST_HUE_GAP, MOST_HUE_KNOTS, type HueKnot } from "@/core/mix/hueCurve";
 import { WEIGHT_LIMIT } from "@/core/mix/weights";
-import { LEAST_GAP, type Strand } from "@/core/placement/strand";
+import { LEAST_GAP, type Strand } from "@/core/passes/placement/strand";
 import { LONGEST_NAME, MOST_PASSES } from "@/core/plan/editPasses";
 import { PLAN_VERSION, type Plan as PlanType } from "@/core/plan/plan";
 import { MOST_REGIONS, MOST_STROKES } from "@/core/region/region";

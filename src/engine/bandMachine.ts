@@ -8,7 +8,7 @@ import { KernelHeap } from "@/core/kernels/kernelHeap";
 import { knotsOf, pairTable } from "@/core/kernels/pairTable";
 import { CHROMA_FADE, FLOOR_KNEE, SHOULDER_FROM } from "@/core/kernels/reference";
 import { BLEND_MODES } from "@/core/blend/blend";
-import { ROWS_TO_A_SIDE, type StopsRows } from "@/core/exposure/orderedStops";
+import { ROWS_TO_A_SIDE, type StopsRows } from "@/core/steps/orderedStops";
 import {
   SOFT_KNOTS,
   type Blended,

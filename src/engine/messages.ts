@@ -1,6 +1,6 @@
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import type { Size } from "@/core/spatial/areaReduce";
-import type { ExposureStroke } from "@/core/exposure/exposure";
+import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import type { Plan } from "@/core/plan/plan";
 import type { Look } from "@/core/view/toneTables";
 import type { Hand } from "./runs";

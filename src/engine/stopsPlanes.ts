@@ -1,4 +1,4 @@
-import { edgeShare } from "@/core/edges/edgeBurn";
+import { edgeShare } from "@/core/passes/edge-burn/edgeBurn";
 import type { EdgeBurnMove } from "@/core/plan/plan";
 import type { PlacedStops } from "@/core/plan/compilePlan";
 import type { Grid } from "@/core/region/grid";

@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import { layStrokes } from "@/core/brush/layStrokes";
 import { packPath } from "@/core/brush/stroke";
-import { restingExposure, type ExposureStroke } from "@/core/exposure/exposure";
+import { restingExposure, type ExposureStroke } from "@/core/passes/exposure/exposure";
 import { gridOf } from "@/core/region/grid";
 import { brushGoal } from "@/core/region/rasterShape";
 import { inNewState } from "./grownPlane";

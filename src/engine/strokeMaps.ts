@@ -7,7 +7,7 @@ import {
   strokesOf,
   type ExposureSettings,
   type ExposureStroke,
-} from "@/core/exposure/exposure";
+} from "@/core/passes/exposure/exposure";
 import type { Grid } from "@/core/region/grid";
 import type { BrushShape } from "@/core/region/region";
 import { squareCells } from "@/core/region/squareCells";

@@ -1,5 +1,5 @@
 import { layOn, layStroke, type StrokeProgress } from "@/core/brush/layStrokes";
-import type { ExposureStroke } from "@/core/exposure/exposure";
+import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import type { Stroke } from "@/core/brush/stroke";
 import { StrokePlane } from "@/core/brush/strokePlane";
 import type { Grid } from "@/core/region/grid";

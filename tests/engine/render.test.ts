@@ -9,7 +9,7 @@ import { luminanceToTone } from "@/core/colour/lstar";
 import { SRGB_CURVE, toLinear } from "@/core/colour/transferCurve";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { packPath } from "@/core/brush/stroke";
-import type { ExposureStroke } from "@/core/exposure/exposure";
+import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import { openGate, type Gate } from "@/core/gate/gate";
 import { compilePlan, maskOf, reachTable } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";

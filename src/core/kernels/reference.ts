@@ -6,8 +6,8 @@ import { apply3, IDENTITY3 } from "../colour/matrix3";
 import { linearP3ToOklab, oklabToLch } from "../colour/oklab";
 import type { Weights } from "../mix/weights";
 import { knotsOf } from "./pairTable";
-import { exposedLuminance } from "../exposure/exposure";
-import type { StopsRows } from "../exposure/orderedStops";
+import { exposedLuminance } from "../passes/exposure/exposure";
+import type { StopsRows } from "../steps/orderedStops";
 
 // The kernels in plain TypeScript: what they compute, without how. Used by the tests, which hold
 // the WebAssembly to these, and to read.

@@ -1,8 +1,8 @@
-import { restingEdgeBurn } from "../edges/edgeBurn";
-import { restingExposure } from "../exposure/exposure";
+import { restingEdgeBurn } from "../passes/edge-burn/edgeBurn";
+import { restingExposure } from "../passes/exposure/exposure";
 import { LUMINANCE_WEIGHTS } from "../mix/weights";
-import { RESTING_STRANDS } from "../placement/strand";
-import { NORMAL_GRADE } from "../contrast/contrastCurve";
+import { RESTING_STRANDS } from "../passes/placement/strand";
+import { NORMAL_GRADE } from "../passes/contrast/contrastCurve";
 import { LAST_ZONE } from "../zones/zone";
 import { PLAN_VERSION, type Move, type MoveKind, type Pass, type Plan } from "./plan";
 

@@ -1,12 +1,12 @@
 import { atStrength } from "../blend/atStrength";
 import { blend } from "../blend/blend";
-import { contrastCurve, NORMAL_GRADE } from "../contrast/contrastCurve";
-import { endShare, exposedZone, zoneStops, type ExposureSettings } from "../exposure/exposure";
-import { orderedStops, type StopsByTone } from "../exposure/orderedStops";
+import { contrastCurve, NORMAL_GRADE } from "../passes/contrast/contrastCurve";
+import { endShare, exposedZone, zoneStops, type ExposureSettings } from "../passes/exposure/exposure";
+import { orderedStops, type StopsByTone } from "../steps/orderedStops";
 import { gateShare, readsEnteringTone } from "../gate/gate";
 import { changesInOrder } from "../order/heldInOrder";
-import { placementAtStrength, placementCurve } from "../placement/placementCurve";
-import { isHold } from "../placement/strand";
+import { placementAtStrength, placementCurve } from "../passes/placement/placementCurve";
+import { isHold } from "../passes/placement/strand";
 import { zonesOnShare } from "../zones/keptZones";
 import { TONE_KNOTS } from "../zones/toneKnots";
 import { LAST_ZONE, ZONE_COUNT } from "../zones/zone";

@@ -1,12 +1,12 @@
 import type { BlendMode } from "../blend/blend";
-import type { ContrastSettings } from "../contrast/contrastCurve";
-import type { ContrastMaskSettings } from "../contrast/contrastMask";
-import type { EdgeBurnSettings } from "../edges/edgeBurn";
-import type { ExposureSettings } from "../exposure/exposure";
+import type { ContrastSettings } from "../passes/contrast/contrastCurve";
+import type { ContrastMaskSettings } from "../passes/contrast-mask/contrastMask";
+import type { EdgeBurnSettings } from "../passes/edge-burn/edgeBurn";
+import type { ExposureSettings } from "../passes/exposure/exposure";
 import type { Gate } from "../gate/gate";
 import type { HueKnot } from "../mix/hueCurve";
 import type { Weights } from "../mix/weights";
-import type { Strand } from "../placement/strand";
+import type { Strand } from "../passes/placement/strand";
 import type { Region } from "../region/region";
 
 export const PLAN_VERSION = 6;

@@ -1,6 +1,6 @@
 import sharp from "sharp";
 import { describe, expect, test } from "vitest";
-import { contrastMaskStops } from "../contrast/contrastMask";
+import { contrastMaskStops } from "../passes/contrast-mask/contrastMask";
 import { exposeBy } from "../kernels/reference";
 import { gridOf, wholeGrid } from "../region/grid";
 import { gaussianBlur } from "./gaussianBlur";

@@ -1,6 +1,6 @@
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import type { Frame, FromWorker, Glimpse, GlimpseOf, Measured, Place, PlaneOf, RenderRequest, SmallPlane, ToWorker } from "../messages";
-import type { ExposureStroke } from "@/core/exposure/exposure";
+import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import type { Plan } from "@/core/plan/plan";
 import type { PointReading } from "../stageTypes";
 import { PlanSender } from "../wirePlan";

@@ -1,6 +1,6 @@
-import { accents } from "@/core/exposure/accents";
-import { handwork } from "@/core/exposure/handwork";
-import type { ExposureStroke } from "@/core/exposure/exposure";
+import { accents } from "@/core/passes/exposure/accents";
+import { handwork } from "@/core/inspect/handwork";
+import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import { maskOf, planCompiler, regionKey } from "@/core/plan/compilePlan";
 import type { Pass, Plan } from "@/core/plan/plan";
 import { fitLongEdge } from "@/core/spatial/areaReduce";

@@ -1,6 +1,6 @@
 "use client";
 import { useMemo } from "react";
-import { edgeShare, MOST_SHIFT } from "@/core/edges/edgeBurn";
+import { edgeShare, MOST_SHIFT } from "@/core/passes/edge-burn/edgeBurn";
 import type { EdgeBurnMove, Pass } from "@/core/plan/plan";
 import { wholeGrid } from "@/core/region/grid";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";

@@ -1,8 +1,8 @@
 "use client";
 import { scaleLinear } from "d3";
 import { useMemo, useRef, type PointerEvent } from "react";
-import { placementCurve } from "@/core/placement/placementCurve";
-import { addStrand } from "@/core/placement/strand";
+import { placementCurve } from "@/core/passes/placement/placementCurve";
+import { addStrand } from "@/core/passes/placement/strand";
 import { handCurve } from "@/core/plan/handCurve";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import type { Hand } from "@/engine/runs";

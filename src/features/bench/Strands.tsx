@@ -1,6 +1,6 @@
 "use client";
 import { useState, type KeyboardEvent, type PointerEvent } from "react";
-import { isHold, moveStrand, moveTogether, pushStrand, removeStrand, type Strand } from "@/core/placement/strand";
+import { isHold, moveStrand, moveTogether, pushStrand, removeStrand, type Strand } from "@/core/passes/placement/strand";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import { useBench, useBenchState } from "./BenchContext";
 import { withMove } from "./benchStore";

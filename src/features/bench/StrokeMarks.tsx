@@ -1,6 +1,6 @@
 "use client";
 import { useMemo } from "react";
-import { wayOf } from "@/core/exposure/editStrokes";
+import { wayOf } from "@/core/passes/exposure/editStrokes";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBenchState } from "./BenchContext";
 import { chosenPass } from "./benchStore";

@@ -1,4 +1,4 @@
-import { findStrain, type Strain } from "@/core/placement/findStrain";
+import { findStrain, type Strain } from "@/core/passes/placement/findStrain";
 import type { ZoneCurve } from "@/core/plan/passCurve";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import { useBenchState } from "./BenchContext";

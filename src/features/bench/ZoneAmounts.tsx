@@ -1,6 +1,6 @@
 "use client";
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
-import { MOST_STOPS, withZoneStops } from "@/core/exposure/exposure";
+import { MOST_STOPS, withZoneStops } from "@/core/passes/exposure/exposure";
 import { passInSet } from "@/core/plan/editPasses";
 import type { ExposureMove, Pass } from "@/core/plan/plan";
 import { formatStops, LAST_ZONE, zoneNumeral } from "@/core/zones/zone";

@@ -1,5 +1,5 @@
 import { v4 as uuid } from "uuid";
-import type { ExposureStroke } from "@/core/exposure/exposure";
+import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import { restingPass } from "@/core/plan/defaultPlan";
 import { freshPassName, insertPass } from "@/core/plan/editPasses";
 import { leavesAll } from "@/core/plan/passCurve";

@@ -1,4 +1,4 @@
-import { softenedStroke, strokesReaching, withStrokes } from "@/core/exposure/editStrokes";
+import { softenedStroke, strokesReaching, withStrokes } from "@/core/passes/exposure/editStrokes";
 import type { Patch } from "@/core/region/patches";
 import type { Size } from "@/core/spatial/areaReduce";
 import { withMove, type BenchStore } from "./benchStore";

@@ -1,5 +1,5 @@
-import { formatGrade } from "@/core/contrast/contrastCurve";
-import { isHold } from "@/core/placement/strand";
+import { formatGrade } from "@/core/passes/contrast/contrastCurve";
+import { isHold } from "@/core/passes/placement/strand";
 import type { ExposureMove, Pass } from "@/core/plan/plan";
 import { formatStops, formatZone } from "@/core/zones/zone";
 import { formatPercent } from "@/features/shared/ValueSlider";

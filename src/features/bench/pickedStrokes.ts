@@ -1,5 +1,5 @@
-import { withStrokes } from "@/core/exposure/editStrokes";
-import type { ExposureStroke } from "@/core/exposure/exposure";
+import { withStrokes } from "@/core/passes/exposure/editStrokes";
+import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import { chosenPass, withMove, type BenchStore } from "./benchStore";
 
 /** Changes the strokes that are picked in the exposure in hand. */

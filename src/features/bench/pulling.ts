@@ -1,6 +1,6 @@
 import { addHueKnot, hueName, moveHueKnot } from "@/core/mix/hueCurve";
-import { placementCurve } from "@/core/placement/placementCurve";
-import { addStrand, moveStrand } from "@/core/placement/strand";
+import { placementCurve } from "@/core/passes/placement/placementCurve";
+import { addStrand, moveStrand } from "@/core/passes/placement/strand";
 import type { Plan } from "@/core/plan/plan";
 import { formatStops, formatZone, LAST_ZONE } from "@/core/zones/zone";
 import type { PointReading } from "@/engine/stageTypes";

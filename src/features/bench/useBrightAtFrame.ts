@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { brightAtFrame } from "@/core/edges/brightAtFrame";
+import { brightAtFrame } from "@/core/inspect/brightAtFrame";
 import type { Patch } from "@/core/region/patches";
 import type { SmallPlane } from "@/engine/messages";
 import { useBenchState } from "./BenchContext";

@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { handworkPatches } from "@/core/exposure/handwork";
+import { handworkPatches } from "@/core/inspect/handwork";
 import type { Patch } from "@/core/region/patches";
 import type { SmallPlane } from "@/engine/messages";
 import { useBenchState } from "./BenchContext";

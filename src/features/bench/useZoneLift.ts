@@ -1,6 +1,6 @@
 import { useRef, type PointerEvent } from "react";
-import { liftableZone } from "@/core/placement/liftZone";
-import { moveStrand, type Strand } from "@/core/placement/strand";
+import { liftableZone } from "@/core/passes/placement/liftZone";
+import { moveStrand, type Strand } from "@/core/passes/placement/strand";
 import type { Move, Pass } from "@/core/plan/plan";
 import { formatZone } from "@/core/zones/zone";
 import { useBench } from "./BenchContext";

@@ -1,4 +1,4 @@
-import { clearedWithin, movedStroke, strokeAt, withStrokes } from "@/core/exposure/editStrokes";
+import { clearedWithin, movedStroke, strokeAt, withStrokes } from "@/core/passes/exposure/editStrokes";
 import { MOST_STROKES } from "@/core/region/region";
 import { chosenPass, withMove, type BenchStore } from "../benchStore";
 import { extent, type Drawer, type Touch } from "./drawer";

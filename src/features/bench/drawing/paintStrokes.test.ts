@@ -1,7 +1,7 @@
 import { beforeEach, expect, test, vi } from "vitest";
 import { Plan as PlanSchema } from "@/contracts/plan";
 import { unpackPath } from "@/core/brush/stroke";
-import { restingExposure, type ExposureStroke } from "@/core/exposure/exposure";
+import { restingExposure, type ExposureStroke } from "@/core/passes/exposure/exposure";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import { MOST_STROKES } from "@/core/region/region";
 import { createBenchStore, type BenchStart, type BenchStore } from "../benchStore";

@@ -1,5 +1,5 @@
 import { v4 as uuid } from "uuid";
-import type { ExposureStroke } from "@/core/exposure/exposure";
+import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import { simplifyPath, simplifyPathTo } from "@/core/brush/simplifyPath";
 import { MOST_PATH_POINTS, packPath, unpackPath, type Brush, type PathPoint, type Stroke } from "@/core/brush/stroke";
 import { MOST_STROKES, type BrushShape, type Point } from "@/core/region/region";

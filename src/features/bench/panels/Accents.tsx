@@ -1,7 +1,7 @@
 "use client";
 import { Button } from "antd";
 import { useState } from "react";
-import { LEAST_ACCENT, MOST_ACCENT } from "@/core/exposure/accents";
+import { LEAST_ACCENT, MOST_ACCENT } from "@/core/passes/exposure/accents";
 import type { ExposureMove, Pass } from "@/core/plan/plan";
 import { parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
 import { isSuggested, suggestAccents } from "../accentEdits";

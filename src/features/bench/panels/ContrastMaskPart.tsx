@@ -1,5 +1,5 @@
 "use client";
-import { LEAST_MASK_RADIUS, MOST_MASK_RADIUS } from "@/core/contrast/contrastMask";
+import { LEAST_MASK_RADIUS, MOST_MASK_RADIUS } from "@/core/passes/contrast-mask/contrastMask";
 import type { ContrastMaskMove, Pass } from "@/core/plan/plan";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench } from "../BenchContext";

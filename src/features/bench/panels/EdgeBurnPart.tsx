@@ -1,6 +1,6 @@
 "use client";
-import { MOST_BEGINS, restingEdgeBurn } from "@/core/edges/edgeBurn";
-import { MOST_STOPS } from "@/core/exposure/exposure";
+import { MOST_BEGINS, restingEdgeBurn } from "@/core/passes/edge-burn/edgeBurn";
+import { MOST_STOPS } from "@/core/passes/exposure/exposure";
 import type { EdgeBurnMove, Pass } from "@/core/plan/plan";
 import { formatStops, parseStops } from "@/core/zones/zone";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";

@@ -1,6 +1,6 @@
 "use client";
 import { useEffect, useRef } from "react";
-import { MOST_CEILING, MOST_STOPS } from "@/core/exposure/exposure";
+import { MOST_CEILING, MOST_STOPS } from "@/core/passes/exposure/exposure";
 import type { ExposureMove, Pass } from "@/core/plan/plan";
 import { formatStops, parseStops, zoneNumeral } from "@/core/zones/zone";
 import { formatPercent, parsePercent, ValueSlider } from "@/features/shared/ValueSlider";

@@ -1,5 +1,5 @@
 "use client";
-import { LEAST_LIMIT, MOST_LIMIT, MOST_MAP_SOFTEN } from "@/core/exposure/exposure";
+import { LEAST_LIMIT, MOST_LIMIT, MOST_MAP_SOFTEN } from "@/core/passes/exposure/exposure";
 import type { ExposureMove, Pass } from "@/core/plan/plan";
 import { formatStops, parseStops } from "@/core/zones/zone";
 import { parsePercent } from "@/features/shared/ValueSlider";

@@ -1,5 +1,5 @@
 "use client";
-import { MOST_CEILING, type ExposureStroke } from "@/core/exposure/exposure";
+import { MOST_CEILING, type ExposureStroke } from "@/core/passes/exposure/exposure";
 import type { ExposureMove, Pass } from "@/core/plan/plan";
 import { formatStops } from "@/core/zones/zone";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";

@@ -2,8 +2,8 @@
 import { Button } from "antd";
 import { CloseOutlined } from "@ant-design/icons";
 import { memo, useEffect, useMemo, useRef, useState } from "react";
-import { placementCurve } from "@/core/placement/placementCurve";
-import { addStrand, isHold, moveStrand, removeStrand, RESTING_STRANDS, type Strand } from "@/core/placement/strand";
+import { placementCurve } from "@/core/passes/placement/placementCurve";
+import { addStrand, isHold, moveStrand, removeStrand, RESTING_STRANDS, type Strand } from "@/core/passes/placement/strand";
 import type { Pass, PlacementMove } from "@/core/plan/plan";
 import { formatZone, parseZone } from "@/core/zones/zone";
 import { TypedValue } from "@/features/shared/ValueSlider";

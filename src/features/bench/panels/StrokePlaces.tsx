@@ -1,7 +1,7 @@
 "use client";
 import { useMemo, useState } from "react";
-import { wayOf } from "@/core/exposure/editStrokes";
-import type { ExposureStroke } from "@/core/exposure/exposure";
+import { wayOf } from "@/core/passes/exposure/editStrokes";
+import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import { formatStops } from "@/core/zones/zone";
 import { useBench, useBenchState } from "../BenchContext";
 import { ninthOf, PLACE_NAMES } from "../placeWords";

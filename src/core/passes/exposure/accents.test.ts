@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
-import { layStrokes } from "../brush/layStrokes";
-import { wholeGrid } from "../region/grid";
+import { layStrokes } from "../../brush/layStrokes";
+import { wholeGrid } from "../../region/grid";
 import { accentMap, accents } from "./accents";
 import { exposureGoal, type ExposureStroke } from "./exposure";
 

@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { expect, test } from "vitest";
-import { gridOf, wholeGrid } from "../region/grid";
+import { gridOf, wholeGrid } from "../../region/grid";
 import { edgeShare, restingEdgeBurn } from "./edgeBurn";
-import { anyNumber } from "../../../tests/anyNumber";
+import { anyNumber } from "../../../../tests/anyNumber";
 
 const size = { width: 300, height: 200 };
 const at = (plane: Float32Array, x: number, y: number) => plane[y * size.width + x]!;

@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
-import { parsePlan } from "../../contracts/plan";
-import { defaultPlan } from "../plan/defaultPlan";
+import { parsePlan } from "../../../contracts/plan";
+import { defaultPlan } from "../../plan/defaultPlan";
 import { findStrain } from "./findStrain";
 import { placementCurve } from "./placementCurve";
 import { READY_PLACEMENTS } from "./readyPlacements";

@@ -1,7 +1,7 @@
 import { describe, expect, test } from "vitest";
-import { layStrokes } from "../brush/layStrokes";
-import { packPath } from "../brush/stroke";
-import { wholeGrid } from "../region/grid";
+import { layStrokes } from "../../brush/layStrokes";
+import { packPath } from "../../brush/stroke";
+import { wholeGrid } from "../../region/grid";
 import { clearedWithin, movedStroke, strokeAt, strokesReaching, wayOf, withStrokes } from "./editStrokes";
 import { exposureGoal, type ExposureStroke } from "./exposure";
 

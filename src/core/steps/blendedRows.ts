@@ -1,12 +1,12 @@
 import { atStrength } from "../blend/atStrength";
 import { blend } from "../blend/blend";
 import { luminanceToTone, toneToLuminance } from "../colour/lstar";
-import { exposedLuminance } from "../exposure/exposure";
-import { LEAST_MOST, orderedStops, rowsOf, type StopsByTone, type StopsRows } from "../exposure/orderedStops";
+import { exposedLuminance } from "../passes/exposure/exposure";
+import { LEAST_MOST, orderedStops, rowsOf, type StopsByTone, type StopsRows } from "./orderedStops";
 import { changesInOrder } from "../order/heldInOrder";
 import { LAST_ZONE } from "../zones/zone";
-import { actsOnAll, reachOf } from "./passCurve";
-import type { Pass } from "./plan";
+import { actsOnAll, reachOf } from "../plan/passCurve";
+import type { Pass } from "../plan/plan";
 
 /**
  * What blended exposure changes in tones, at full mask, for each amount of stops given to a place: held where the gate, zones switched

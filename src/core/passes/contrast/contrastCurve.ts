@@ -1,4 +1,4 @@
-import { LAST_ZONE } from "../zones/zone";
+import { LAST_ZONE } from "../../zones/zone";
 
 /** Steeper or flatter around a zone, the ends kept; and the tones that become true black and true white. */
 export interface ContrastSettings {

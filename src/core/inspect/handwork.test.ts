@@ -3,8 +3,8 @@ import { layStrokes } from "../brush/layStrokes";
 import { packPath } from "../brush/stroke";
 import { wholeGrid } from "../region/grid";
 import { handwork, handworkPatches } from "./handwork";
-import { softenedStroke } from "./editStrokes";
-import { exposureGoal, type ExposureStroke } from "./exposure";
+import { softenedStroke } from "../passes/exposure/editStrokes";
+import { exposureGoal, type ExposureStroke } from "../passes/exposure/exposure";
 
 const size = { width: 640, height: 400 };
 const level = new Float32Array(size.width * size.height).fill(0.5);

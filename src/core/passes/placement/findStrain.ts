@@ -1,4 +1,4 @@
-import { LAST_ZONE } from "../zones/zone";
+import { LAST_ZONE } from "../../zones/zone";
 import type { PlacementCurve } from "./placementCurve";
 
 /** Slopes below this draw tones so close together that the eye loses them. */

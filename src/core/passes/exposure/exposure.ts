@@ -1,6 +1,6 @@
-import type { Stroke } from "../brush/stroke";
-import { toneToLuminance, luminanceToTone } from "../colour/lstar";
-import { LAST_ZONE, ZONE_COUNT } from "../zones/zone";
+import type { Stroke } from "../../brush/stroke";
+import { toneToLuminance, luminanceToTone } from "../../colour/lstar";
+import { LAST_ZONE, ZONE_COUNT } from "../../zones/zone";
 
 /** A stroke that dodges or burns, or, erasing, brings both back to nothing. */
 export interface ExposureStroke extends Stroke {

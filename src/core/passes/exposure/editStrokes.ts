@@ -1,6 +1,6 @@
-import { simplifyPath } from "../brush/simplifyPath";
-import { packPath, unpackPath, type PathPoint } from "../brush/stroke";
-import type { Point } from "../region/region";
+import { simplifyPath } from "../../brush/simplifyPath";
+import { packPath, unpackPath, type PathPoint } from "../../brush/stroke";
+import type { Point } from "../../region/region";
 import type { ExposureStroke } from "./exposure";
 
 /** The points of a stroke's way. */

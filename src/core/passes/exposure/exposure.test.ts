@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
-import { layStrokes } from "../brush/layStrokes";
-import { packPath } from "../brush/stroke";
-import { wholeGrid } from "../region/grid";
+import { layStrokes } from "../../brush/layStrokes";
+import { packPath } from "../../brush/stroke";
+import { wholeGrid } from "../../region/grid";
 import {
   endShare,
   exposedLuminance,
@@ -17,7 +17,7 @@ import {
   zoneStops,
   type ExposureStroke,
 } from "./exposure";
-import { anyNumber } from "../../../tests/anyNumber";
+import { anyNumber } from "../../../../tests/anyNumber";
 
 const stops = anyNumber(-4, 4);
 const zone = anyNumber(0, 10);

@@ -1,14 +1,14 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
-import { compilePlan } from "../plan/compilePlan";
-import { defaultPlan } from "../plan/defaultPlan";
-import { readTable } from "../kernels/reference";
-import { anyStrands } from "../../../tests/anyPlan";
+import { compilePlan } from "../../plan/compilePlan";
+import { defaultPlan } from "../../plan/defaultPlan";
+import { readTable } from "../../kernels/reference";
+import { anyStrands } from "../../../../tests/anyPlan";
 import { findStrain } from "./findStrain";
 import { liftableZone } from "./liftZone";
 import { placementAtStrength, placementCurve } from "./placementCurve";
 import { addStrand, isHold, LEAST_GAP, moveStrand, moveTogether, pushStrand, removeStrand, type Strand } from "./strand";
-import { anyNumber } from "../../../tests/anyNumber";
+import { anyNumber } from "../../../../tests/anyNumber";
 
 const strands = (...pairs: [number, number][]): Strand[] => pairs.map(([from, to]) => ({ from, to }));
 

@@ -1,4 +1,4 @@
-import { LAST_ZONE } from "../zones/zone";
+import { LAST_ZONE } from "../../zones/zone";
 
 /** One tie of a placement: the tone that falls at `from` is placed at `to`. Units: zones 0–10, any real. */
 export interface Strand {

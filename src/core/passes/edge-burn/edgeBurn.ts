@@ -1,4 +1,4 @@
-import type { Grid } from "../region/grid";
+import type { Grid } from "../../region/grid";
 
 /** The print's borders darker, or lighter, towards the corners. */
 export interface EdgeBurnSettings {

@@ -1,4 +1,4 @@
-import { LAST_ZONE } from "../zones/zone";
+import { LAST_ZONE } from "../../zones/zone";
 import { placementCurve } from "./placementCurve";
 import { LEAST_GAP, type Strand } from "./strand";
 

@@ -1,4 +1,4 @@
-import { toneToLuminance, ZONE_V_LUMINANCE } from "../colour/lstar";
+import { toneToLuminance, ZONE_V_LUMINANCE } from "../../colour/lstar";
 
 /** A contrast mask: a blurred negative of the picture, laid over it. */
 export interface ContrastMaskSettings {

@@ -1,7 +1,7 @@
-import { falloffAt } from "../brush/falloff";
-import { packPath } from "../brush/stroke";
-import { areaReduceRows, fitLongEdge, type Size } from "../spatial/areaReduce";
-import { gaussianBlur } from "../spatial/gaussianBlur";
+import { falloffAt } from "../../brush/falloff";
+import { packPath } from "../../brush/stroke";
+import { areaReduceRows, fitLongEdge, type Size } from "../../spatial/areaReduce";
+import { gaussianBlur } from "../../spatial/gaussianBlur";
 import type { ExposureStroke } from "./exposure";
 
 export const LEAST_ACCENT = 0.008;

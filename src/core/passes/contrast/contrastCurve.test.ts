@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { contrastCurve, formatGrade, gradeSteepness, type ContrastSettings } from "./contrastCurve";
-import { anyNumber } from "../../../tests/anyNumber";
+import { anyNumber } from "../../../../tests/anyNumber";
 
 const settings = (changed: Partial<ContrastSettings> = {}): ContrastSettings => ({ around: 5, grade: 2, black: 0, white: 10, ...changed });
 

@@ -1,5 +1,5 @@
-import { softened } from "../blend/atStrength";
-import { LAST_ZONE } from "../zones/zone";
+import { softened } from "../../blend/atStrength";
+import { LAST_ZONE } from "../../zones/zone";
 import { isHold, type Strand } from "./strand";
 
 /** A map of the zone scale onto itself. Units: zones 0–10 in and out. */
