@@ -22,6 +22,7 @@ const MAY_IMPORT: Record<string, readonly string[]> = {
     "antd",
     "@ant-design",
     "@dnd-kit",
+    "@tanstack",
     "d3",
     "zustand",
     "idb-keyval",

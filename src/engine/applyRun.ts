@@ -6,7 +6,7 @@ import type { Run } from "./runs";
 
 /** What a pass needs of the whole of the tones that enter it. */
 export interface StepBase {
-  /** For a spatial step. */
+  /** For a step that looks at them. */
   surroundings: Surroundings | undefined;
   /** For a blurred gate. */
   gate: ToneBase | undefined;
@@ -35,13 +35,13 @@ export interface Laid {
 /** Does a run on the band in the machine. */
 export function applyRun(
   machine: BandMachine,
-  run: Pick<Run, "spatial" | "exposure" | "tables" | "free">,
+  run: Pick<Run, "surroundings" | "stops" | "tables" | "free">,
   laid: Laid,
   place: BandPlace,
 ): void {
   const { free } = run;
   const { plane, added, base, first } = laid;
-  if (!run.spatial && !run.exposure && run.tables.length === 0) return;
+  if (!run.surroundings && !run.stops && run.tables.length === 0) return;
   if (!plane) return applySteps(machine, run, laid, place);
   machine.putNext("mask", plane, first);
   if (base?.gate) machine.narrowMask(base.gate, place);
@@ -58,14 +58,14 @@ export function applyRun(
 
 function applySteps(
   machine: BandMachine,
-  { spatial, exposure, tables }: Pick<Run, "spatial" | "exposure" | "tables">,
+  { surroundings, stops, tables }: Pick<Run, "surroundings" | "stops" | "tables">,
   { base, plane, painted, first }: Laid,
   place: BandPlace,
 ): void {
   const isMasked = plane !== undefined;
   if (painted) machine.putNext("stops", painted, first);
-  if (spatial) machine.applySpatial(spatial, base!.surroundings!, place, isMasked);
-  else if (exposure) machine.applyExposure(exposure, painted !== undefined, isMasked);
+  if (surroundings) machine.applySurroundings(surroundings, base!.surroundings!, place, isMasked);
+  else if (stops) machine.applyStops(stops, painted !== undefined, isMasked);
   else if (isMasked) machine.applyTableByMask(tables[0]!);
   else machine.applyTables(tables);
 }

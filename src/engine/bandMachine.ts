@@ -9,14 +9,9 @@ import { knotsOf, pairTable } from "@/core/kernels/pairTable";
 import { CHROMA_FADE, FLOOR_KNEE, SHOULDER_FROM } from "@/core/kernels/reference";
 import { BLEND_MODES } from "@/core/blend/blend";
 import { ROWS_TO_A_SIDE, type StopsRows } from "@/core/steps/orderedStops";
-import {
-  SOFT_KNOTS,
-  type Blended,
-  type CompiledPlan,
-  type ExposureStep,
-  type SpatialStep,
-  type StopsThrough,
-} from "@/core/plan/compilePlan";
+import type { CompiledPlan } from "@/core/plan/compilePlan";
+import { SOFT_KNOTS } from "@/core/steps/knots";
+import type { Blended, StopsStep, StopsThrough, SurroundingsStep } from "@/core/steps/step";
 import type { Size } from "@/core/spatial/areaReduce";
 import { wholeGrid } from "@/core/region/grid";
 import { layCells } from "@/core/spatial/layCells";
@@ -54,7 +49,7 @@ const MOST_FINER = 2;
 /** Most cells of a row where surroundings lie in slices. */
 const MOST_SLICED_COLUMNS = 400;
 const BASE_ROW_LENGTH = 2 * Math.max(MOST_BASE_COLUMNS + 1, SLICES * MOST_SLICED_COLUMNS);
-/** Tables at work in one band at the most: those of a run, and the three of a spatial step. */
+/** Tables at work in one band at the most: those of a run, and the three of one that looks at surroundings. */
 const TABLE_SLOTS = 4;
 
 /** Steps whose rows of stops are held at once, so that a few in turn are not copied in for every band. */
@@ -277,7 +272,7 @@ export class BandMachine {
   }
 
   /** tone → tone, exposed by what its surroundings give it; by the mask too, where it is asked for. */
-  applySpatial({ stops, through, blended }: SpatialStep, base: Surroundings, place: BandPlace, byMask = false): void {
+  applySurroundings({ stops, through, blended }: SurroundingsStep, base: Surroundings, place: BandPlace, byMask = false): void {
     const p = this.#plane;
     const n = padded(this.#n);
     const run = this.#heap.run;
@@ -291,7 +286,7 @@ export class BandMachine {
   }
 
   /** tone → tone, exposed by the stops in the machine, where anything is painted, by those given flat and those given by tone. */
-  applyExposure({ gain, flat, through, byTone, blended, onPaper }: ExposureStep, isPainted: boolean, byMask: boolean): void {
+  applyStops({ gain, flat, through, byTone, blended, onPaper }: StopsStep, isPainted: boolean, byMask: boolean): void {
     const p = this.#plane;
     const n = padded(this.#n);
     const run = this.#heap.run;

@@ -28,7 +28,7 @@ export function passPainted(before: StepKeys, { mixKey, passes }: StepKeys): num
   const first = passes.findIndex(isChanged);
   if (first < 0 || first !== passes.findLastIndex(isChanged)) return undefined;
   const [pass, old] = [passes[first]!, before.passes[first]!];
-  return pass.step?.kind === "exposure" && old.step?.kind === "exposure" && pass.bareKey === old.bareKey ? first : undefined;
+  return pass.step?.kind === "stops" && old.step?.kind === "stops" && pass.bareKey === old.bareKey ? first : undefined;
 }
 
 /** The tones after a step, good for as long as the step has this key. */

@@ -16,7 +16,7 @@ function read(table: Float32Array, tone: number): number {
 }
 
 const tablesOf = (all: Parameters<typeof placementPlan>[0]) =>
-  compilePlan(placementPlan(all)).passes.flatMap(({ step }) => (step?.kind === "tone" ? [step.table] : []));
+  compilePlan(placementPlan(all)).passes.flatMap(({ step }) => (step?.kind === "table" ? [step.table] : []));
 
 function placementPlan(all: { from: number; to: number }[][]) {
   const plan = defaultPlan();

@@ -75,7 +75,7 @@ export function rowRenderer(
         return laid;
       };
       for (const run of runs) {
-        const painted = run.exposure && stops.plane(plan.passes[run.from]!.id, run.exposure.move, grid, layOn(grid))?.plane;
+        const painted = run.stops && stops.plane(plan.passes[run.from]!.id, run.stops.placed, grid, layOn(grid))?.plane;
         applyRun(machine, run, { base: bases.steps.get(run.from), ...(run.mask && layMask(run.mask)), painted, first: 0 }, place);
       }
       if (shown) {

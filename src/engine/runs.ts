@@ -1,4 +1,5 @@
-import type { CompiledMask, CompiledPass, CompiledPlan, CompiledStep, ExposureStep, SpatialStep } from "@/core/plan/compilePlan";
+import type { CompiledMask, CompiledPass, CompiledPlan } from "@/core/plan/compilePlan";
+import type { Step, StopsStep, SurroundingsStep } from "@/core/steps/step";
 import { LEAST_FUSED, type TableFuser } from "./fuseTables";
 import { isGatheredOnTheWay, needsBases } from "./maskKeys";
 
@@ -8,12 +9,12 @@ export interface Run {
   from: number;
   to: number;
   tables: readonly Float32Array[];
-  spatial: SpatialStep | undefined;
-  exposure: ExposureStep | undefined;
+  surroundings: SurroundingsStep | undefined;
+  stops: StopsStep | undefined;
   /** Where it acts, if not everywhere; such a run is a single pass. */
   mask: CompiledMask | undefined;
   /** The same step without its gate, for what strokes on the gate let through besides. */
-  free: Pick<Run, "tables" | "spatial" | "exposure"> | undefined;
+  free: Pick<Run, "tables" | "surroundings" | "stops"> | undefined;
 }
 
 /** The passes in hand: from one up to another, so that a single pass and a set are told alike. */
@@ -26,7 +27,7 @@ export const NO_HAND: Hand = { first: 0, end: 0 };
 
 /** Whether a pass needs the whole of what enters it: it looks at surroundings, or its gate is blurred. */
 export function gathers({ step, mask }: CompiledPass): boolean {
-  return step !== undefined && (step.kind === "spatial" || isGatheredOnTheWay(mask?.gate));
+  return step !== undefined && (step.kind === "surroundings" || isGatheredOnTheWay(mask?.gate));
 }
 
 /** Whether a plan has anything that a part of a picture cannot know by itself. */
@@ -35,12 +36,12 @@ export function looksAtWhole({ passes }: CompiledPlan): boolean {
 }
 
 /**
- * The plan's passes as runs. A run ends where the tones are wanted (around the hand), around every spatial step and every mask;
+ * The plan's passes as runs. A run ends where the tones are wanted (around the hand), around every step that looks at surroundings and every mask;
  * passes that change nothing are in a run without doing anything. Without a fuser every table stays by itself, exact.
  */
 export function runsOf(plan: CompiledPlan, hand: Hand, fuser?: TableFuser): Run[] {
   const cuts = new Set([0, plan.passes.length, hand.first, hand.end]);
-  plan.passes.forEach(({ step, mask }, i) => (mask || (step && step.kind !== "tone")) && cuts.add(i).add(i + 1));
+  plan.passes.forEach(({ step, mask }, i) => (mask || (step && step.kind !== "table")) && cuts.add(i).add(i + 1));
   const places = [...cuts].sort((a, b) => a - b);
   return places.slice(1).map((to, i) => {
     const from = places[i]!;
@@ -59,11 +60,11 @@ export function runsOf(plan: CompiledPlan, hand: Hand, fuser?: TableFuser): Run[
 
 const NOT_MASKED = { mask: undefined, free: undefined };
 
-function stepsOf(steps: readonly CompiledStep[]): Pick<Run, "tables" | "spatial" | "exposure"> {
+function stepsOf(steps: readonly Step[]): Pick<Run, "tables" | "surroundings" | "stops"> {
   return {
-    spatial: steps.find((step) => step.kind === "spatial"),
-    exposure: steps.find((step) => step.kind === "exposure"),
-    tables: steps.flatMap((step) => (step.kind === "tone" ? [step.table] : [])),
+    surroundings: steps.find((step) => step.kind === "surroundings"),
+    stops: steps.find((step) => step.kind === "stops"),
+    tables: steps.flatMap((step) => (step.kind === "table" ? [step.table] : [])),
   };
 }
 

@@ -37,7 +37,7 @@ const WHOLE: readonly Part[] = [undefined];
 
 /**
  * A picture, or a part of one, held ready for quick re-rendering: linear colour once decoded, and the
- * tones around the passes in hand and before every spatial step, so that a move under the hand runs from there on.
+ * tones around the passes in hand and before every step that looks at surroundings, so that a move under the hand runs from there on.
  *
  * A picture that was reduced is rendered twice where it has grain, once for each of the two tones that stand for what is inside a
  * pixel, and shown as the mean of their light. Tones are then held in planes of twice the pixels, the darker before the lighter.
@@ -278,10 +278,10 @@ export class Stage {
 
   /** A run with its mask laid out, and what it needs of the whole picture. */
   #layRun(plan: CompiledPlan, run: Run, given: Bases | undefined, masks: MaskBases | undefined): LaidRun {
-    const acts = run.tables.length > 0 || run.spatial || run.exposure;
+    const acts = run.tables.length > 0 || run.surroundings || run.stops;
     const base = !acts ? undefined : given ? given.steps.get(run.from) : gathers(plan.passes[run.from]!) ? this.#gather(run) : undefined;
     const mask = acts && run.mask ? run.mask : undefined;
-    const painted = run.exposure && this.#masks.stops(plan.passes[run.from]!.id, run.exposure.move);
+    const painted = run.stops && this.#masks.stops(plan.passes[run.from]!.id, run.stops.placed);
     if (painted) this.#exposed.set(run.from, painted.version);
     return {
       ...run,
@@ -298,8 +298,8 @@ export class Stage {
   }
 
   /** The stops a pass gives to places; undefined where it gives none. Not to be changed. */
-  stops({ id, move }: StopsOf): Float32Array | undefined {
-    return this.#masks.stops(id, move)?.plane;
+  stops({ id, placed }: StopsOf): Float32Array | undefined {
+    return this.#masks.stops(id, placed)?.plane;
   }
 
   /** Stops as tones around mid grey. */
@@ -323,8 +323,8 @@ export class Stage {
   /** Stops given to a pixel by the pass in hand; undefined where it gives none. */
   #stopsAt(x: number, y: number): number | undefined {
     const pass = this.#passInHand();
-    if (pass?.step?.kind !== "exposure") return undefined;
-    return this.#masks.stops(pass.id, pass.step.move)?.plane[y * this.size.width + x];
+    if (pass?.step?.kind !== "stops") return undefined;
+    return this.#masks.stops(pass.id, pass.step.placed)?.plane[y * this.size.width + x];
   }
 
   /**
@@ -383,15 +383,15 @@ export class Stage {
   }
 
   /** What a run needs of the whole of what enters it, gathered anew only where something before it changed. */
-  #gather({ from, spatial, mask }: Run): StepBase {
+  #gather({ from, surroundings, mask }: Run): StepBase {
     const { key } = this.#checkpoints.at(from);
     const gate = isGatheredOnTheWay(mask?.gate) ? mask.gate : undefined;
-    const wanted = JSON.stringify([key, spatial?.spread, gate]);
+    const wanted = JSON.stringify([key, surroundings?.spread, gate]);
     const known = this.#bases.get(from);
     if (known?.key === wanted) return known.base;
     const tone = this.tonesAfter(from);
     const base = {
-      surroundings: spatial && surroundingsOf(tone, this.size, spatial.spread),
+      surroundings: surroundings && surroundingsOf(tone, this.size, surroundings.spread),
       gate: gate && gateBase(gate, tone, this.size),
     };
     this.#bases.set(from, { key: wanted, base });

@@ -1,4 +1,5 @@
-import type { CompiledMask, CompiledPlan, PlacedStops } from "@/core/plan/compilePlan";
+import type { CompiledMask, CompiledPlan } from "@/core/plan/compilePlan";
+import type { PlacedStops } from "@/core/steps/step";
 import { readTable } from "@/core/kernels/reference";
 import type { Grid } from "@/core/region/grid";
 import { rasterShape, type DrawnShape } from "@/core/region/rasterShape";
@@ -114,8 +115,8 @@ export class StageMasks {
   }
 
   /** The stops a pass gives to places; undefined where it gives none. */
-  stops(passId: string, move: PlacedStops): GrownPlane | undefined {
-    return this.#stops.plane(passId, move, this.#grid, (id, strokes, goalOf) => this.#strokes.lay(id, strokes, goalOf));
+  stops(passId: string, placed: PlacedStops): GrownPlane | undefined {
+    return this.#stops.plane(passId, placed, this.#grid, (id, strokes, goalOf) => this.#strokes.lay(id, strokes, goalOf));
   }
 
   #parts(mask: CompiledMask, given: MaskBases | undefined, part?: Part): Parameters<typeof maskPlane> {

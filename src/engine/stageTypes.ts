@@ -1,4 +1,4 @@
-import type { PlacedStops } from "@/core/plan/compilePlan";
+import type { PlacedStops } from "@/core/steps/step";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { ShownMask } from "./stageMasks";
 
@@ -20,7 +20,7 @@ export interface Showing {
 /** A pass that gives stops to places. */
 export interface StopsOf {
   id: string;
-  move: PlacedStops;
+  placed: PlacedStops;
 }
 
 /** Tone histograms of HISTOGRAM_BINS. */

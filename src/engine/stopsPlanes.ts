@@ -1,6 +1,5 @@
-import { edgeShare } from "@/core/passes/edge-burn/edgeBurn";
-import type { EdgeBurnMove } from "@/core/plan/plan";
-import type { PlacedStops } from "@/core/plan/compilePlan";
+import { edgeShare, type EdgeBurnSettings } from "@/core/passes/edge-burn/edgeBurn";
+import type { PlacedStops } from "@/core/steps/step";
 import type { Grid } from "@/core/region/grid";
 import type { Size } from "@/core/spatial/areaReduce";
 import { inNewState, type GrownPlane } from "./grownPlane";
@@ -20,13 +19,14 @@ export class StopsPlanes {
   }
 
   /** In stops, for each pixel of the grid; undefined where a pass gives none. `lay` lays strokes on the grid's own pixels. */
-  plane(passId: string, move: PlacedStops, grid: Grid, lay: LayStrokes): GrownPlane | undefined {
-    if (move.kind === "exposure") return this.strokeMaps.painted(passId, move, grid, lay);
-    if (move.stops === 0) return undefined;
-    return inNewState(this.#share(move, grid).map((share) => move.stops * share));
+  plane(passId: string, placed: PlacedStops, grid: Grid, lay: LayStrokes): GrownPlane | undefined {
+    if (placed.by === "strokes") return this.strokeMaps.painted(passId, placed.settings, grid, lay);
+    const { stops } = placed.settings;
+    if (stops === 0) return undefined;
+    return inNewState(this.#share(placed.settings, grid).map((share) => stops * share));
   }
 
-  #share({ x, y, begins, straight }: EdgeBurnMove, grid: Grid): Float32Array {
+  #share({ x, y, begins, straight }: EdgeBurnSettings, grid: Grid): Float32Array {
     const key = JSON.stringify([x, y, begins, straight, grid]);
     const plane = this.#edges.get(key) ?? edgeShare({ x, y, begins, straight }, grid);
     keepNewest(this.#edges, key, plane, MOST_EDGES);

@@ -11,9 +11,11 @@ import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { packPath } from "@/core/brush/stroke";
 import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import { openGate, type Gate } from "@/core/gate/gate";
-import { compilePlan, maskOf, reachTable } from "@/core/plan/compilePlan";
+import { compilePlan, maskOf } from "@/core/plan/compilePlan";
+import { reachTable } from "@/core/steps/reach";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
-import type { ExposureMove, Plan } from "@/core/plan/plan";
+import type { ExposureMove } from "@/core/passes/exposure/move";
+import type { Plan } from "@/core/plan/plan";
 import { areaReduceRows } from "@/core/spatial/areaReduce";
 import { greyProfile } from "@/core/formats/greyProfile";
 import { readIccProfile } from "@/core/formats/readIccProfile";
@@ -321,7 +323,11 @@ describe("what must not change a level", () => {
         // Now and then something else is in hand, or the mix is looked at.
         const hand = k === 3 ? { first: 0, end: 1 } : k === 8 ? undefined : { first: 1, end: 2 };
         const fresh = Stage.fromLevels(picture, size, SRGB_SPACE);
-        const shows = { ...showing, of: k === 7 ? "exposure" : "print", exposed: { id: exposure!.id, move } } as const;
+        const shows = {
+          ...showing,
+          of: k === 7 ? "exposure" : "print",
+          exposed: { id: exposure!.id, placed: { by: "strokes", settings: move } },
+        } as const;
         const [got, wanted] = [stage, fresh].map((each) => Buffer.from(each.render(compilePlan(plan), hand, shows)));
         expect(Buffer.compare(got!, wanted!)).toBe(0);
         expect(stage.histograms()).toEqual(fresh.histograms());

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { anyGate } from "../../../tests/anyRegion";
 import { defaultPlan } from "../plan/defaultPlan";
-import { isTonePass, passCurve } from "../plan/passCurve";
+import { passCurve } from "../passes/passKinds";
 import { gateShare, hueShare, openGate, showsEdge, zoneGate } from "./gate";
 import { READY_GATES, ZONE_GATES } from "./readyGates";
 import { anyNumber } from "../../../tests/anyNumber";
@@ -72,9 +72,9 @@ describe("a pass through a gate", () => {
     ],
   };
   const curveOf = (gate: typeof pass.gate) => {
-    const gated = { ...pass, gate };
-    if (!isTonePass(gated)) throw new Error("a placement acts on tones");
-    return passCurve(gated);
+    const curve = passCurve({ ...pass, gate });
+    if (!curve) throw new Error("a placement acts on tones");
+    return curve;
   };
   test("acts in the middle of the gate as without one, and leaves what lies outside", () => {
     const [free, gated] = [curveOf(null), curveOf({ ...zoneGate(5), low: 2, high: 2 })];

@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import { defaultPlan, restingPass } from "./defaultPlan";
 import { handCurve } from "./handCurve";
-import { passCurve, isTonePass } from "./passCurve";
+import { passCurve } from "../passes/passKinds";
 import type { Pass, Plan } from "./plan";
 
 const lift = (id: string, to: number): Pass => ({
@@ -16,8 +16,9 @@ const lift = (id: string, to: number): Pass => ({
   },
 });
 const curveOf = (pass: Pass) => {
-  if (!isTonePass(pass)) throw new Error("not a tone pass");
-  return passCurve(pass);
+  const curve = passCurve(pass);
+  if (!curve) throw new Error("tones alone do not tell");
+  return curve;
 };
 const planOf = (...passes: Pass[]): Plan => ({ ...defaultPlan(), passes });
 const ZONES = [0, 0.7, 2, 4.9, 5, 7.3, 10];

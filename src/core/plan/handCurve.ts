@@ -1,5 +1,6 @@
 import { passInSet } from "./editPasses";
-import { isTonePass, leavesAll, passCurve, type ZoneCurve } from "./passCurve";
+import { leavesAll, passCurve } from "../passes/passKinds";
+import type { ZoneCurve } from "../steps/zoneCurve";
 import type { Plan } from "./plan";
 
 /**
@@ -11,7 +12,7 @@ export function handCurve(plan: Plan, first: number, end: number): ZoneCurve | u
     .slice(first, end)
     .map((pass) => passInSet(plan, pass))
     .filter((pass) => !leavesAll(pass));
-  if (!acting.every(isTonePass)) return undefined;
-  const curves = acting.map(passCurve);
+  const curves = acting.flatMap((pass) => passCurve(pass) ?? []);
+  if (curves.length < acting.length) return undefined;
   return (zone) => curves.reduce((reached, curve) => curve(reached), zone);
 }

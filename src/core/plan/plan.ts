@@ -1,13 +1,11 @@
 import type { BlendMode } from "../blend/blend";
-import type { ContrastSettings } from "../passes/contrast/contrastCurve";
-import type { ContrastMaskSettings } from "../passes/contrast-mask/contrastMask";
-import type { EdgeBurnSettings } from "../passes/edge-burn/edgeBurn";
-import type { ExposureSettings } from "../passes/exposure/exposure";
 import type { Gate } from "../gate/gate";
 import type { HueKnot } from "../mix/hueCurve";
 import type { Weights } from "../mix/weights";
-import type { Strand } from "../passes/placement/strand";
+import type { Move, MoveKind, MoveOf } from "../passes/moves";
 import type { Region } from "../region/region";
+
+export type { Move, MoveKind, MoveOf };
 
 export const PLAN_VERSION = 6;
 
@@ -21,36 +19,6 @@ export interface Mix {
   /** Ordered by hue. */
   hueKnots: HueKnot[];
 }
-
-/** Tones from → to on the zone scale. */
-export interface PlacementMove {
-  kind: "placement";
-  /** Ordered: strictly increasing from, non-decreasing to. */
-  strands: Strand[];
-}
-
-/** Steeper or flatter around a zone; true black and white points. */
-export interface ContrastMove extends ContrastSettings {
-  kind: "contrast";
-}
-
-/** The darkroom's blurred negative: large contrasts tamed, small ones kept. */
-export interface ContrastMaskMove extends ContrastMaskSettings {
-  kind: "contrast-mask";
-}
-
-/** Dodge and burn: painted by hand, laid flat, given zone by zone. */
-export interface ExposureMove extends ExposureSettings {
-  kind: "exposure";
-}
-
-/** The borders of the print burned in, or lightened. */
-export interface EdgeBurnMove extends EdgeBurnSettings {
-  kind: "edge-burn";
-}
-
-export type Move = PlacementMove | ExposureMove | EdgeBurnMove | ContrastMove | ContrastMaskMove;
-export type MoveKind = Move["kind"];
 
 /** One tonal move. */
 export interface Pass {
@@ -71,6 +39,9 @@ export interface Pass {
   set: string | null;
   move: Move;
 }
+
+/** A pass whose move is of one kind. */
+export type PassOf<K extends MoveKind> = Pass & { move: MoveOf<K> };
 
 /** Neighbouring passes with one strength over theirs. */
 export interface PassSet {

@@ -5,7 +5,7 @@ import { exposedLuminance } from "../passes/exposure/exposure";
 import { LEAST_MOST, orderedStops, rowsOf, type StopsByTone, type StopsRows } from "./orderedStops";
 import { changesInOrder } from "../order/heldInOrder";
 import { LAST_ZONE } from "../zones/zone";
-import { actsOnAll, reachOf } from "../plan/passCurve";
+import { actsOnAll, reachOf } from "./reach";
 import type { Pass } from "../plan/plan";
 
 /**

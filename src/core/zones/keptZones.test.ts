@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { anyStrands } from "../../../tests/anyPlan";
 import { restingPass } from "../plan/defaultPlan";
-import { passCurve, type TonePass } from "../plan/passCurve";
+import { passCurve } from "../passes/passKinds";
 import { zonesOnShare } from "./keptZones";
 import { anyNumber } from "../../../tests/anyNumber";
 
@@ -27,7 +27,7 @@ describe("order", () => {
           zonesOff,
           strength,
           move: { kind: "placement", strands },
-        } as TonePass);
+        })!;
         let last = -Infinity;
         for (let level = 0; level < 65536; level++) {
           const zone = (level / 65535) * 10;

@@ -1,7 +1,8 @@
 import type { LevelRequest } from "@/contracts/api";
 import type { Plan } from "@/core/plan/plan";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
-import { maskOf, planCompiler, reachTable } from "@/core/plan/compilePlan";
+import { maskOf, planCompiler } from "@/core/plan/compilePlan";
+import { reachTable } from "@/core/steps/reach";
 import type { Size } from "@/core/spatial/areaReduce";
 import { encodedLight, lookTable } from "@/core/view/toneTables";
 import { LevelFetcher } from "../levelFetcher";

@@ -1,6 +1,7 @@
 import { accents } from "@/core/passes/exposure/accents";
 import { handwork } from "@/core/inspect/handwork";
 import type { ExposureStroke } from "@/core/passes/exposure/exposure";
+import { placedStops } from "@/core/passes/passKinds";
 import { maskOf, planCompiler, regionKey } from "@/core/plan/compilePlan";
 import type { Pass, Plan } from "@/core/plan/plan";
 import { fitLongEdge } from "@/core/spatial/areaReduce";
@@ -72,7 +73,8 @@ export class SmallPictures {
     const tones = this.#tones(stage, { ...plan, passes: plan.passes.slice(0, index) });
     const mask = maskOf(plan, pass);
     const share = mask && stage.mask(mask);
-    const flat = pass.move.kind === "exposure" ? pass.move.flat : 0;
+    const placed = placedStops(pass.move);
+    const flat = placed?.by === "strokes" ? placed.settings.flat : 0;
     for (let i = 0; i < stops.length; i++) stops[i] = pass.strength * (stops[i]! + flat) * (share ? share[i]! : 1);
     return Float32Array.from(handwork(stops, tones, stage.size));
   }
@@ -95,8 +97,8 @@ const FINISHED: Showing = { table: lookTable({ kind: "picture" }), dithered: tru
 
 /** A pass that gives stops to places; undefined for any other. */
 export function stopsOf(pass: Pass | undefined): StopsOf | undefined {
-  if (pass?.move.kind !== "exposure" && pass?.move.kind !== "edge-burn") return undefined;
-  return { id: pass.id, move: pass.move };
+  const placed = pass && placedStops(pass.move);
+  return placed && { id: pass.id, placed };
 }
 
 /** A change of tones as pixels: lighter than mid grey where it lightens, darker where it darkens. */

@@ -1,6 +1,7 @@
 import { Worker } from "node:worker_threads";
 import { CoreError } from "@/core/errors";
-import { compilePlan, maskOf, reachTable, type CompiledPlan } from "@/core/plan/compilePlan";
+import { compilePlan, maskOf, type CompiledPlan } from "@/core/plan/compilePlan";
+import { reachTable } from "@/core/steps/reach";
 import { planBefore } from "@/core/plan/editPasses";
 import type { Plan } from "@/core/plan/plan";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";

@@ -1,7 +1,8 @@
 "use client";
 import { useMemo } from "react";
 import { edgeShare, MOST_SHIFT } from "@/core/passes/edge-burn/edgeBurn";
-import type { EdgeBurnMove, Pass } from "@/core/plan/plan";
+import type { EdgeBurnMove } from "@/core/passes/edge-burn/move";
+import type { Pass } from "@/core/plan/plan";
 import { wholeGrid } from "@/core/region/grid";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { useBench, useBenchState } from "./BenchContext";

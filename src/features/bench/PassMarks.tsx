@@ -17,7 +17,7 @@ export function PassMarks({ size }: { size: Size }) {
   const showsRegion = useBenchState((state) => state.showsRegion);
   const showsHandwork = useBenchState((state) => state.showsHandwork);
   const isWorking = useWorkingElsewhere();
-  if (!givesStops(pass)) return null;
+  if (!pass || !givesStops(pass)) return null;
   return (
     <>
       {showsStops && <ExposureLines pass={pass} size={size} />}

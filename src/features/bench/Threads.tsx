@@ -1,5 +1,5 @@
 import { findStrain, type Strain } from "@/core/passes/placement/findStrain";
-import type { ZoneCurve } from "@/core/plan/passCurve";
+import type { ZoneCurve } from "@/core/steps/zoneCurve";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import { useBenchState } from "./BenchContext";
 import { BOTTOM, HANDLE_INSET, LEFT, RAIL, thread, TOP, type X } from "./scaleGeometry";

@@ -2,7 +2,8 @@
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { MOST_STOPS, withZoneStops } from "@/core/passes/exposure/exposure";
 import { passInSet } from "@/core/plan/editPasses";
-import type { ExposureMove, Pass } from "@/core/plan/plan";
+import type { ExposureMove } from "@/core/passes/exposure/move";
+import type { Pass } from "@/core/plan/plan";
 import { formatStops, LAST_ZONE, zoneNumeral } from "@/core/zones/zone";
 import { useBench } from "./BenchContext";
 import { withMove } from "./benchStore";

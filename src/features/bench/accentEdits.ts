@@ -2,8 +2,9 @@ import { v4 as uuid } from "uuid";
 import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import { restingPass } from "@/core/plan/defaultPlan";
 import { freshPassName, insertPass } from "@/core/plan/editPasses";
-import { leavesAll } from "@/core/plan/passCurve";
-import type { ExposureMove, Pass, Plan } from "@/core/plan/plan";
+import { leavesAll } from "@/core/passes/passKinds";
+import type { ExposureMove } from "@/core/passes/exposure/move";
+import type { Pass, Plan } from "@/core/plan/plan";
 import type { BenchEngine } from "@/engine/browser/benchEngine";
 import { withPass, type BenchStore } from "./benchStore";
 

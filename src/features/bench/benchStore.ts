@@ -4,7 +4,7 @@ import type { PictureSummary, PrintSummary, RevisionSummary } from "@/contracts/
 import { Revision } from "@/contracts/api";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import type { Move, Pass, PassSet, Plan } from "@/core/plan/plan";
-import type { PlacedStops } from "@/core/plan/compilePlan";
+import { placedStops } from "@/core/passes/passKinds";
 import type { Brush } from "@/core/brush/stroke";
 import { regionOf } from "@/core/plan/editRegions";
 import type { Combine, Corner, Point, Region } from "@/core/region/region";
@@ -307,8 +307,8 @@ export function chosenPass({ plan, step }: Pick<BenchState, "plan" | "step">): {
 }
 
 /** Whether a pass gives stops to places, so that there is a map of them. */
-export function givesStops(pass: Pass | undefined): pass is Pass & { move: PlacedStops } {
-  return pass?.move.kind === "exposure" || pass?.move.kind === "edge-burn";
+export function givesStops(pass: Pass | undefined): boolean {
+  return pass !== undefined && placedStops(pass.move) !== undefined;
 }
 
 /** The region of the pass in hand, if it has one. */

@@ -1,6 +1,7 @@
 import { formatGrade } from "@/core/passes/contrast/contrastCurve";
 import { isHold } from "@/core/passes/placement/strand";
-import type { ExposureMove, Pass } from "@/core/plan/plan";
+import type { ExposureMove } from "@/core/passes/exposure/move";
+import type { Pass } from "@/core/plan/plan";
 import { formatStops, formatZone } from "@/core/zones/zone";
 import { formatPercent } from "@/features/shared/ValueSlider";
 import { MOVE_NAMES } from "./moveNames";

@@ -1,4 +1,3 @@
-import { group } from "d3";
 import { CARDS_ON_A_PAGE, type SheetOrder, type SheetPage, type SheetPrint, type SheetRequest } from "@/contracts/contactSheet";
 import type { Sql } from "../db";
 import { readablePicture, selectPictures } from "./pictures";
@@ -23,9 +22,9 @@ export async function readSheet(sql: Sql, { search, order, page }: SheetRequest)
     select id, picture_id as "pictureId", name, head from print
     where deleted_at is null and picture_id = any(${pictures.map(({ id }) => id)}::uuid[]) order by created_at, id
   `;
-  const printsOf = group(prints, ({ pictureId }) => pictureId);
-  const told = ({ id, name, head }: SheetPrint) => ({ id, name, head });
-  return { ...counts!, cards: pictures.map((picture) => ({ ...picture, prints: (printsOf.get(picture.id) ?? []).map(told) })) };
+  const printsOf = new Map(pictures.map(({ id }) => [id, [] as SheetPrint[]]));
+  for (const { pictureId, ...print } of prints) printsOf.get(pictureId)!.push(print);
+  return { ...counts!, cards: pictures.map((picture) => ({ ...picture, prints: printsOf.get(picture.id)! })) };
 }
 
 /** Each order ends in the id, so that no card stands on two pages. */

@@ -67,7 +67,7 @@ export async function unstowPlan(sql: Queries, stowed: unknown): Promise<unknown
 }
 
 /** A plan with each run of strokes and each imported picture replaced. */
-function mapPieces(plan: Plan, strokes: (strokes: Stroke[]) => unknown, text: (text: string) => unknown): unknown {
+function mapPieces(plan: Plan, strokes: (strokes: readonly Stroke[]) => unknown, text: (text: string) => unknown): unknown {
   const mapped = mapStrokes(plan, strokes) as Plan;
   const mapShape = (shape: Shape) => (shape.kind === "picture" ? { ...shape, levels: text(shape.levels) } : shape);
   if (!mapped.regions) return mapped; // of an older version

@@ -76,7 +76,7 @@ describe("what must hold for every placement", () => {
     const made = strands([0, 0], [2.5, 2], [5, 5], [7, 7.5], [9, 9], [10, 10]);
     plan.passes[0]!.move = { kind: "placement", strands: made };
     const { step } = compilePlan(plan).passes[0]!;
-    if (step?.kind !== "tone") throw new Error("a placement is a tone step");
+    if (step?.kind !== "table") throw new Error("a placement is a tone step");
     const { table } = step;
     for (const { from, to } of made) expect(Math.abs(from / 10 + readTable(table, from / 10) - to / 10)).toBeLessThan(1e-6);
     const curve = placementCurve(made);

@@ -2,7 +2,8 @@
 import { Button } from "antd";
 import { useState } from "react";
 import { LEAST_ACCENT, MOST_ACCENT } from "@/core/passes/exposure/accents";
-import type { ExposureMove, Pass } from "@/core/plan/plan";
+import type { ExposureMove } from "@/core/passes/exposure/move";
+import type { Pass } from "@/core/plan/plan";
 import { parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
 import { isSuggested, suggestAccents } from "../accentEdits";
 import { useBench, useBenchState } from "../BenchContext";

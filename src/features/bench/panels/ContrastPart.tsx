@@ -1,7 +1,8 @@
 "use client";
 import { useRef } from "react";
 import { formatGrade, HARDEST_GRADE, LEAST_RANGE, NORMAL_GRADE, SOFTEST_GRADE } from "@/core/passes/contrast/contrastCurve";
-import type { ContrastMove, Pass } from "@/core/plan/plan";
+import type { ContrastMove } from "@/core/passes/contrast/move";
+import type { Pass } from "@/core/plan/plan";
 import { formatZone, LAST_ZONE, parseZone } from "@/core/zones/zone";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 import { useBench, useBenchState } from "../BenchContext";

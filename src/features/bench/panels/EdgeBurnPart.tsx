@@ -1,7 +1,8 @@
 "use client";
 import { MOST_BEGINS, restingEdgeBurn } from "@/core/passes/edge-burn/edgeBurn";
 import { MOST_STOPS } from "@/core/passes/exposure/exposure";
-import type { EdgeBurnMove, Pass } from "@/core/plan/plan";
+import type { EdgeBurnMove } from "@/core/passes/edge-burn/move";
+import type { Pass } from "@/core/plan/plan";
 import { formatStops, parseStops } from "@/core/zones/zone";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../BenchContext";

@@ -1,7 +1,8 @@
 "use client";
 import { useEffect, useRef } from "react";
 import { MOST_CEILING, MOST_STOPS } from "@/core/passes/exposure/exposure";
-import type { ExposureMove, Pass } from "@/core/plan/plan";
+import type { ExposureMove } from "@/core/passes/exposure/move";
+import type { Pass } from "@/core/plan/plan";
 import { formatStops, parseStops, zoneNumeral } from "@/core/zones/zone";
 import { formatPercent, parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../BenchContext";

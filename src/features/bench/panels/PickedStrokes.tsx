@@ -1,6 +1,7 @@
 "use client";
 import { MOST_CEILING, type ExposureStroke } from "@/core/passes/exposure/exposure";
-import type { ExposureMove, Pass } from "@/core/plan/plan";
+import type { ExposureMove } from "@/core/passes/exposure/move";
+import type { Pass } from "@/core/plan/plan";
 import { formatStops } from "@/core/zones/zone";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../BenchContext";

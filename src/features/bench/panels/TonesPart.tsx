@@ -4,7 +4,7 @@ import { GATE_SOURCES, MOST_GATE_BLUR, MOST_NARROW, showsEdge, type Gate, type G
 import { READY_GATES, ZONE_GATES } from "@/core/gate/readyGates";
 import { CHANNELS } from "@/core/mix/weights";
 import { hueName } from "@/core/mix/hueCurve";
-import { isTonePass, passCurve } from "@/core/plan/passCurve";
+import { passCurve } from "@/core/passes/passKinds";
 import type { Pass } from "@/core/plan/plan";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import { parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
@@ -296,8 +296,8 @@ function HueControls({ pass, gate }: { pass: Pass; gate: Gate }) {
 
 /** A word where a shoulder is so hard that its edge will show in the print. */
 function EdgeHint({ pass, gate }: { pass: Pass; gate: Gate }) {
-  if (!isTonePass(pass)) return null;
   const free = passCurve({ ...pass, gate: null });
+  if (!free) return null;
   let change = 0;
   for (let zone = 0; zone <= LAST_ZONE; zone += 0.25) change = Math.max(change, Math.abs(free(zone) - zone));
   if (!showsEdge(gate, change)) return null;

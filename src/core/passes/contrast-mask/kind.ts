@@ -1,0 +1,29 @@
+import { pairTable } from "../../kernels/pairTable";
+import type { PassOf } from "../../plan/plan";
+import { SOFT_KNOTS } from "../../steps/knots";
+import type { SurroundingsStep } from "../../steps/step";
+import { ALL, blended, REACHES_ALL, throughReach } from "../../steps/stopsThrough";
+import type { PassKind } from "../passKind";
+import { contrastMaskStops } from "./contrastMask";
+
+export const contrastMask: PassKind<"contrast-mask"> = {
+  // A new one begins thin.
+  resting: () => ({ kind: "contrast-mask", radius: 0.04, density: 0.25, edges: true }),
+  leavesAll: ({ density }) => density === 0,
+  curve: () => undefined,
+  step,
+};
+
+function step(pass: PassOf<"contrast-mask">): SurroundingsStep {
+  const { radius, edges, density } = pass.move;
+  const isNormal = pass.blend === "normal";
+  const stopsOf = (surrounding: number) => contrastMaskStops(surrounding, isNormal ? pass.strength * density : density);
+  const most = Math.max(Math.abs(stopsOf(0)), Math.abs(stopsOf(1)));
+  return {
+    kind: "surroundings",
+    spread: { radius, edges },
+    stops: pairTable(SOFT_KNOTS, stopsOf),
+    through: isNormal ? throughReach(pass, most) : ALL,
+    blended: blended(pass, REACHES_ALL, most),
+  };
+}

@@ -1,0 +1,16 @@
+import { passingCurve, tableStep, type ZoneCurve } from "../../steps/zoneCurve";
+import type { PassOf } from "../../plan/plan";
+import { LAST_ZONE } from "../../zones/zone";
+import type { PassKind } from "../passKind";
+import { contrastCurve, NORMAL_GRADE } from "./contrastCurve";
+
+export const contrast: PassKind<"contrast"> = {
+  resting: () => ({ kind: "contrast", around: 5, grade: NORMAL_GRADE, black: 0, white: LAST_ZONE }),
+  leavesAll: ({ grade, black, white }) => grade === NORMAL_GRADE && black === 0 && white === LAST_ZONE,
+  curve,
+  step: (pass) => tableStep(curve(pass)),
+};
+
+function curve(pass: PassOf<"contrast">): ZoneCurve {
+  return passingCurve(pass, contrastCurve(pass.move));
+}

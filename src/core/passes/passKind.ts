@@ -1,0 +1,24 @@
+import type { Stroke } from "../brush/stroke";
+import type { MoveKind, MoveOf, PassOf } from "../plan/plan";
+import type { PlacedStops, Step } from "../steps/step";
+import type { ZoneCurve } from "../steps/zoneCurve";
+
+/** All that others must know of a kind of pass. */
+export interface PassKind<K extends MoveKind> {
+  /** What a new one begins with. */
+  resting(): MoveOf<K>;
+  /** Whether a move leaves every tone as it is. */
+  leavesAll(move: MoveOf<K>): boolean;
+  /** What a whole pass makes of tones where its mask is full: move, blend, strength, gate, zones switched off; undefined where tones alone do not tell. */
+  curve(pass: PassOf<K>): ZoneCurve | undefined;
+  /** What a pass that does anything does, alone or scaled by a mask. */
+  step(pass: PassOf<K>, isMasked: boolean): Step;
+  /** What it gives to places; absent where it gives stops to none. */
+  placed?(move: MoveOf<K>): PlacedStops;
+  /** The strokes a move holds, of which there may be thousands; absent where it holds none. */
+  strokes?: {
+    of(move: MoveOf<K>): readonly Stroke[];
+    /** The move with others in their place; what they are is the caller's affair. */
+    with<S>(move: MoveOf<K>, strokes: S): Omit<MoveOf<K>, "strokes"> & { strokes: S };
+  };
+}

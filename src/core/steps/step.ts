@@ -1,0 +1,61 @@
+import type { BlendMode } from "../blend/blend";
+import type { EdgeBurnSettings } from "../passes/edge-burn/edgeBurn";
+import type { ExposureSettings } from "../passes/exposure/exposure";
+import type { Spread } from "../spatial/toneBase";
+import type { StopsRows } from "./orderedStops";
+
+/** What a pass does to tones. Closed: the engine knows all of them. */
+export type Step = TableStep | SurroundingsStep | StopsStep;
+
+/** What is added to a tone, over tone 0–1. */
+export interface TableStep {
+  kind: "table";
+  table: Float32Array;
+}
+
+/** How the stops given to a place reach its tones. */
+export interface StopsThrough {
+  /** How much of them reaches a tone, over tone 0–1; absent where all do. */
+  share: Float32Array | undefined;
+  /** In its stead where that would bring tones out of order: what reaches tones for each amount given. */
+  rows: StopsRows | undefined;
+}
+
+/** How a blended tone meets what is beneath: how far it comes through over the tone of the place, strength included. */
+export interface Blended {
+  mode: BlendMode;
+  share: Float32Array;
+  /** In its stead where that would bring tones out of order: what changes in them for each amount of stops given to the place. */
+  rows: StopsRows | undefined;
+}
+
+/** Stops given to a place by its surroundings. */
+export interface SurroundingsStep {
+  kind: "surroundings";
+  spread: Spread;
+  /** Stops over the tone of the surroundings; meeting the print normally, at the pass's strength. */
+  stops: Float32Array;
+  through: StopsThrough;
+  /** Absent where it meets the print normally. */
+  blended: Blended | undefined;
+}
+
+/** Stops given to places, and by tone. */
+export interface StopsStep {
+  kind: "stops";
+  /** What tells the stops of each place. */
+  placed: PlacedStops;
+  /** Times those stops, and stops given to every place besides. */
+  gain: number;
+  flat: number;
+  through: StopsThrough;
+  /** Stops given by tone besides; absent where none are. */
+  byTone: Float32Array | undefined;
+  /** Whether less light darkens bare paper too, or leaves it. */
+  onPaper: boolean;
+  /** Absent where it meets the print normally. */
+  blended: Blended | undefined;
+}
+
+/** What gives stops to places: strokes and what is laid over all of them, or the borders of the print. */
+export type PlacedStops = { by: "strokes"; settings: ExposureSettings } | { by: "borders"; settings: EdgeBurnSettings };
