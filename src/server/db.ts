@@ -14,10 +14,16 @@ export function db(): Sql {
   return kept.nigrographeSql;
 }
 
+/**
+ * A database that is not there refuses at once. One that is takes longer than this to be reached only where the machine is so busy that we ourselves look late
+ * whether it answered.
+ */
+const CONNECTED_WITHIN_S = 20;
+
 /** A database that was gone is found again within a second of its return. */
 const secondsBefore = (attempt: number) => Math.min(0.05 * 2 ** attempt, 1);
 
 /** A connection pool. Notices are for the database's log, not ours. */
 export function connect(url: string, options: postgres.Options<Record<string, never>> = {}): Sql {
-  return postgres(url, { max: 10, onnotice: () => {}, connect_timeout: 5, backoff: secondsBefore, ...options }) as Sql;
+  return postgres(url, { max: 10, onnotice: () => {}, connect_timeout: CONNECTED_WITHIN_S, backoff: secondsBefore, ...options }) as Sql;
 }
