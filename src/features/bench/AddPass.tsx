@@ -6,7 +6,7 @@ import { freshPassName, insertPass } from "@/core/plan/editPasses";
 import type { MoveKind, Pass } from "@/core/plan/plan";
 import { useBench, useBenchState } from "./BenchContext";
 import { chosenPass, settledPlan } from "./benchStore";
-import { MOVE_KINDS, MOVE_NAMES, MOVE_PURPOSES } from "./moveNames";
+import { MOVE_KINDS, PASS_FACES } from "./passes/passFaces";
 import styles from "./PlanRibbon.module.css";
 
 /** Adds a pass after the one in hand: fresh, or with the settings of the last one of its kind. */
@@ -16,7 +16,7 @@ export function AddPass() {
   const lastOf = (kind: MoveKind) => passes.findLast(({ move }) => move.kind === kind);
   const add = (kind: MoveKind, like: Pass | undefined) => {
     const { plan } = store.getState();
-    const fresh = restingPass(kind, uuid(), freshPassName(plan, MOVE_NAMES[kind]));
+    const fresh = restingPass(kind, uuid(), freshPassName(plan, PASS_FACES[kind].name));
     const pass = like ? { ...structuredClone(like), id: fresh.id, name: fresh.name, on: true, set: null } : fresh;
     const grown = insertPass(plan, pass, chosenPass(store.getState())?.pass.id);
     if (!grown) return store.getState().set({ failure: "A plan holds no more passes than these." });
@@ -30,7 +30,7 @@ export function AddPass() {
       key: kind as string,
       label: (
         <span className={styles.offer}>
-          <b>{MOVE_NAMES[kind]}</b> {MOVE_PURPOSES[kind]}
+          <b>{PASS_FACES[kind].name}</b> {PASS_FACES[kind].purpose}
         </span>
       ),
       onClick: () => add(kind, undefined),

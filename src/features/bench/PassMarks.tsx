@@ -2,10 +2,9 @@
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBenchState } from "./BenchContext";
 import { chosenPass, givesStops } from "./benchStore";
-import { EdgeBurnMarks } from "./EdgeBurnMarks";
 import { ExposureLines } from "./ExposureLines";
-import { HandworkMarks } from "./HandworkMarks";
 import { LassoMark } from "./LassoMark";
+import { faceOf } from "./passes/passFaces";
 import { StrokeMarks } from "./StrokeMarks";
 import { useWorkingElsewhere } from "./useWorkingElsewhere";
 
@@ -14,15 +13,13 @@ export function PassMarks({ size }: { size: Size }) {
   const pass = useBenchState((state) => chosenPass(state)?.pass);
   const tool = useBenchState((state) => state.tool);
   const showsStops = useBenchState((state) => state.showsStops);
-  const showsRegion = useBenchState((state) => state.showsRegion);
-  const showsHandwork = useBenchState((state) => state.showsHandwork);
   const isWorking = useWorkingElsewhere();
-  if (!pass || !givesStops(pass)) return null;
+  if (!pass) return null;
+  const { OnPicture } = faceOf(pass.move);
   return (
     <>
-      {showsStops && <ExposureLines pass={pass} size={size} />}
-      {pass.move.kind === "edge-burn" && showsRegion && !isWorking && <EdgeBurnMarks pass={pass} move={pass.move} size={size} />}
-      {pass.move.kind === "exposure" && showsHandwork && !isWorking && <HandworkMarks pass={pass} size={size} />}
+      {showsStops && givesStops(pass) && <ExposureLines pass={pass} size={size} />}
+      {OnPicture && !isWorking && <OnPicture pass={pass} move={pass.move} size={size} />}
       {tool === "clear-loop" && <LassoMark size={size} />}
       {tool === "pick-strokes" && <StrokeMarks size={size} />}
     </>

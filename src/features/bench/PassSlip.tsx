@@ -9,7 +9,8 @@ import { formatPercent } from "@/features/shared/ValueSlider";
 import { useBench } from "./BenchContext";
 import { chooseStep } from "./benchStore";
 import { GlimpseCanvas } from "./GlimpseView";
-import { gateWords, passWords } from "./passWords";
+import { gateWords } from "./gateWords";
+import { passWords } from "./passes/passFaces";
 import styles from "./PlanRibbon.module.css";
 
 interface Props {

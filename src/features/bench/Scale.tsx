@@ -1,21 +1,18 @@
 "use client";
 import { scaleLinear } from "d3";
 import { useMemo, useRef, type PointerEvent } from "react";
-import { placementCurve } from "@/core/passes/placement/placementCurve";
-import { addStrand } from "@/core/passes/placement/strand";
 import { handCurve } from "@/core/plan/handCurve";
-import { formatZone, LAST_ZONE } from "@/core/zones/zone";
+import { LAST_ZONE } from "@/core/zones/zone";
 import type { Hand } from "@/engine/runs";
 import { useBench, useBenchState } from "./BenchContext";
-import { chosenPass, chosenSet, handOf, settledPlan, withMove } from "./benchStore";
+import { chosenPass, chosenSet, handOf, settledPlan } from "./benchStore";
 import { GateHill } from "./GateHill";
 import { HistogramShape, Shares } from "./HistogramShape";
 import { Rail } from "./Rail";
 import { BOTTOM, LEFT, RAIL, TOP } from "./scaleGeometry";
 import { snapZone } from "./snapZone";
-import { Strands } from "./Strands";
-import { Pivot, ReadingMarks, Threads } from "./Threads";
-import { ZoneAmounts } from "./ZoneAmounts";
+import { faceOf } from "./passes/passFaces";
+import { ReadingMarks, Threads } from "./Threads";
 import { useWidth } from "./useWidth";
 import { useZoneLift } from "./useZoneLift";
 import styles from "./Scale.module.css";
@@ -34,7 +31,7 @@ export function Scale() {
   const step = useBenchState((state) => state.step);
   const pass = chosenPass({ plan, step })?.pass;
   const hand = handOf({ plan, step });
-  const strands = pass?.move.kind === "placement" ? pass.move.strands : undefined;
+  const face = pass && faceOf(pass.move);
   const curve = useMemo(() => hand && handCurve(plan, hand.first, hand.end), [plan, hand?.first, hand?.end]); // eslint-disable-line react-hooks/exhaustive-deps
   const x = useMemo(() => scaleLinear([0, LAST_ZONE], [LEFT, Math.max(width - RIGHT, LEFT + 100)]), [width]);
   const zoneAt = (event: { clientX: number }) => {
@@ -48,22 +45,11 @@ export function Scale() {
     });
   const lit = useBenchState((state) => (state.look.kind === "zone" ? state.look.zone : undefined));
 
-  /** A press on the upper rail: a new strand there, or the zone a contrast turns around. */
+  /** A press on the upper rail: what it does is the kind's affair. */
   const add = (event: PointerEvent) => {
     if (!pass || event.button !== 0) return;
     const from = event.altKey ? zoneAt(event) : snapZone(zoneAt(event));
-    if (pass.move.kind === "contrast") {
-      const move = { ...pass.move, around: from };
-      store.getState().adjust((now) => withMove(now, pass.id, move));
-      return store.getState().commit(`Contrast around ${formatZone(from)} in ${pass.name}`);
-    }
-    if (!strands) return;
-    const joined = addStrand(strands, { from, to: placementCurve(strands)(from) });
-    if (!joined) return;
-    peek(undefined, false);
-    store.getState().adjust((now) => withMove(now, pass.id, { kind: "placement", strands: joined }));
-    store.getState().set({ chosenStrands: [joined.findIndex((strand) => strand.from === from)] });
-    store.getState().commit(`A strand at ${formatZone(from)} in ${pass.name}`);
+    face?.pressScale?.(store, { pass, move: pass.move }, from);
   };
 
   const lift = useZoneLift(pass, zoneAt);
@@ -79,11 +65,9 @@ export function Scale() {
             <HistogramShape of="finished" x={x} base={BOTTOM} height={-TALL_HISTOGRAM} />
           )}
           {curve && <Threads curve={curve} x={x} />}
-          {hand && !curve && pass && pass.move.kind !== "exposure" && (
+          {hand && !curve && face?.spreads && (
             <text className={styles.surroundings} x={x(LAST_ZONE / 2)} y={(TOP + BOTTOM) / 2 + 4}>
-              {pass.move.kind === "edge-burn"
-                ? "An edge burn moves each place by how near the border it lies, so one tone may go to several."
-                : "A contrast mask moves each place by what lies around it, so one tone may go to several."}
+              {face.spreads}
             </text>
           )}
           {hand && (
@@ -93,10 +77,9 @@ export function Scale() {
           <Shares of={hand ? "leaving" : "finished"} x={x} y={hand ? 173 : BOTTOM + RAIL + 15} />
           <Titles hand={hand} setName={chosenSet({ plan, step })?.name} />
           <ReadingMarks x={x} both={!!hand} />
-          {pass?.move.kind === "exposure" && <ZoneAmounts pass={pass} move={pass.move} x={x} />}
+          {pass && face?.UnderGate && <face.UnderGate pass={pass} move={pass.move} x={x} zoneAt={zoneAt} />}
           {pass?.gate && <GateHill pass={pass} gate={pass.gate} x={x} zoneAt={zoneAt} />}
-          {pass && strands && <Strands strands={strands} x={x} zoneAt={zoneAt} passId={pass.id} passName={pass.name} />}
-          {pass?.move.kind === "contrast" && <Pivot zone={pass.move.around} x={x} />}
+          {pass && face?.OnScale && <face.OnScale pass={pass} move={pass.move} x={x} zoneAt={zoneAt} />}
         </svg>
       )}
     </div>

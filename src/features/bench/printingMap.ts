@@ -6,7 +6,8 @@ import type { Size } from "@/core/spatial/areaReduce";
 import type { BenchEngine } from "@/engine/browser/benchEngine";
 import type { SmallPlane } from "@/engine/messages";
 import { formatPercent } from "@/features/shared/ValueSlider";
-import { gateWords, passWords } from "./passWords";
+import { gateWords } from "./gateWords";
+import { passWords } from "./passes/passFaces";
 
 /** A region on the printing map: its outlines, and what is done in it. */
 export interface MapEntry {

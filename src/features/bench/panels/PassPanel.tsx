@@ -6,17 +6,11 @@ import { regionOf } from "@/core/plan/editRegions";
 import type { Pass } from "@/core/plan/plan";
 import { useBench } from "../BenchContext";
 import { withPass } from "../benchStore";
-import { MOVE_NAMES } from "../moveNames";
+import { faceOf } from "../passes/passFaces";
 import { BlendSelect } from "./BlendSelect";
-import { ContrastMaskPart } from "./ContrastMaskPart";
-import { ContrastPart } from "./ContrastPart";
-import { EdgeBurnPart } from "./EdgeBurnPart";
-import { ExposurePart } from "./ExposurePart";
 import { MaskExport } from "./MaskExport";
 import { NameField } from "./NameField";
-import { PaintedMapPart } from "./PaintedMapPart";
 import { Panel, Part } from "./Panel";
-import { PlacementPart } from "./PlacementPart";
 import { SetRow } from "./SetRow";
 import { StrengthSlider } from "./StrengthSlider";
 import { TonesPart } from "./TonesPart";
@@ -57,20 +51,16 @@ export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
   };
   const isLast = index === store.getState().plan.passes.length - 1;
   const region = regionOf(store.getState().plan, pass);
+  const face = faceOf(pass.move);
   const where = region ? `in ${region.name}` : "on the whole picture";
   return (
     <Panel
       title={<NameField key={pass.id} of="pass" name={pass.name} onNamed={rename} />}
-      place={`Pass ${index + 1} · ${MOVE_NAMES[pass.move.kind].toLowerCase()} ${where}, after ${index === 0 ? "the mix" : `pass ${index}`}`}
+      place={`Pass ${index + 1} · ${face.name.toLowerCase()} ${where}, after ${index === 0 ? "the mix" : `pass ${index}`}`}
     >
       <WherePart pass={pass} />
       <TonesPart pass={pass} />
-      {pass.move.kind === "placement" && <PlacementPart key={pass.id} pass={pass} move={pass.move} />}
-      {pass.move.kind === "exposure" && <ExposurePart pass={pass} move={pass.move} />}
-      {pass.move.kind === "exposure" && <PaintedMapPart pass={pass} move={pass.move} />}
-      {pass.move.kind === "edge-burn" && <EdgeBurnPart pass={pass} move={pass.move} />}
-      {pass.move.kind === "contrast" && <ContrastPart pass={pass} move={pass.move} />}
-      {pass.move.kind === "contrast-mask" && <ContrastMaskPart pass={pass} move={pass.move} />}
+      <face.Panel pass={pass} move={pass.move} />
       <Part title="How it meets the print">
         <StrengthSlider
           value={pass.strength}

@@ -3,12 +3,12 @@ import { LEAST_MASK_RADIUS, MOST_MASK_RADIUS } from "@/core/passes/contrast-mask
 import type { ContrastMaskMove } from "@/core/passes/contrast-mask/move";
 import type { Pass } from "@/core/plan/plan";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
-import { useBench } from "../BenchContext";
-import { withMove } from "../benchStore";
-import { Part } from "./Panel";
-import { PassSlider } from "./PassSlider";
-import { SwitchRow } from "./SwitchRow";
-import styles from "./Panel.module.css";
+import { useBench } from "../../BenchContext";
+import { withMove } from "../../benchStore";
+import { Part } from "../../panels/Panel";
+import { PassSlider } from "../../panels/PassSlider";
+import { SwitchRow } from "../../panels/SwitchRow";
+import styles from "../../panels/Panel.module.css";
 
 const formatRadius = (radius: number) => `${(100 * radius).toFixed(1)} %`;
 

@@ -4,13 +4,13 @@ import type { ExposureMove } from "@/core/passes/exposure/move";
 import type { Pass } from "@/core/plan/plan";
 import { formatStops } from "@/core/zones/zone";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
-import { useBench, useBenchState } from "../BenchContext";
-import { LEAST_BRUSH, MOST_BRUSH } from "../brushSize";
-import { adjustPicked, deletePicked } from "../pickedStrokes";
-import { parseCeiling } from "./parseCeiling";
-import { PassSlider } from "./PassSlider";
-import { StrokePlaces } from "./StrokePlaces";
-import styles from "./Panel.module.css";
+import { useBench, useBenchState } from "../../BenchContext";
+import { LEAST_BRUSH, MOST_BRUSH } from "../../brushSize";
+import { adjustPicked, deletePicked } from "../../pickedStrokes";
+import { parseCeiling } from "../../panels/parseCeiling";
+import { PassSlider } from "../../panels/PassSlider";
+import { StrokePlaces } from "../../panels/StrokePlaces";
+import styles from "../../panels/Panel.module.css";
 
 /** The strokes by place, and what can be done with those that are picked: all at once, to the values of the one picked last. */
 export function PickedStrokes({ pass, move }: { pass: Pass; move: ExposureMove }) {

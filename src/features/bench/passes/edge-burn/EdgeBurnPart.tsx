@@ -5,14 +5,14 @@ import type { EdgeBurnMove } from "@/core/passes/edge-burn/move";
 import type { Pass } from "@/core/plan/plan";
 import { formatStops, parseStops } from "@/core/zones/zone";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
-import { useBench, useBenchState } from "../BenchContext";
-import { withMove } from "../benchStore";
-import { placeList } from "../placeWords";
-import { useBrightAtFrame } from "../useBrightAtFrame";
-import { Part } from "./Panel";
-import { PassSlider } from "./PassSlider";
-import { SwitchRow } from "./SwitchRow";
-import styles from "./Panel.module.css";
+import { useBench, useBenchState } from "../../BenchContext";
+import { withMove } from "../../benchStore";
+import { placeList } from "../../placeWords";
+import { useBrightAtFrame } from "../../useBrightAtFrame";
+import { Part } from "../../panels/Panel";
+import { PassSlider } from "../../panels/PassSlider";
+import { SwitchRow } from "../../panels/SwitchRow";
+import styles from "../../panels/Panel.module.css";
 
 const RESTING = restingEdgeBurn();
 

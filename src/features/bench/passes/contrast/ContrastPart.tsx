@@ -5,12 +5,12 @@ import type { ContrastMove } from "@/core/passes/contrast/move";
 import type { Pass } from "@/core/plan/plan";
 import { formatZone, LAST_ZONE, parseZone } from "@/core/zones/zone";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
-import { useBench, useBenchState } from "../BenchContext";
-import { withMove } from "../benchStore";
-import { Part } from "./Panel";
-import { PassSlider } from "./PassSlider";
-import { SwitchRow } from "./SwitchRow";
-import styles from "./Panel.module.css";
+import { useBench, useBenchState } from "../../BenchContext";
+import { withMove } from "../../benchStore";
+import { Part } from "../../panels/Panel";
+import { PassSlider } from "../../panels/PassSlider";
+import { SwitchRow } from "../../panels/SwitchRow";
+import styles from "../../panels/Panel.module.css";
 
 const GRADES = [-1, 0, 1, 2, 3, 4, 5] as const;
 

@@ -5,16 +5,16 @@ import type { ExposureMove } from "@/core/passes/exposure/move";
 import type { Pass } from "@/core/plan/plan";
 import { formatStops, parseStops, zoneNumeral } from "@/core/zones/zone";
 import { formatPercent, parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
-import { useBench, useBenchState } from "../BenchContext";
-import { isExposing, withMove, type DrawingTool } from "../benchStore";
-import { parseCeiling } from "./parseCeiling";
-import { BrushSettings } from "./BrushSettings";
-import { ClearingChoice } from "./ClearingChoice";
-import { Part } from "./Panel";
-import { PassSlider } from "./PassSlider";
+import { useBench, useBenchState } from "../../BenchContext";
+import { isExposing, withMove, type DrawingTool } from "../../benchStore";
+import { parseCeiling } from "../../panels/parseCeiling";
+import { BrushSettings } from "../../panels/BrushSettings";
+import { ClearingChoice } from "../../panels/ClearingChoice";
+import { Part } from "../../panels/Panel";
+import { PassSlider } from "../../panels/PassSlider";
 import { PickedStrokes } from "./PickedStrokes";
-import { SwitchRow } from "./SwitchRow";
-import styles from "./Panel.module.css";
+import { SwitchRow } from "../../panels/SwitchRow";
+import styles from "../../panels/Panel.module.css";
 
 /** A twelfth of a stop: three steps to a quarter, four to a third. */
 const STOP_STEP = 1 / 12;

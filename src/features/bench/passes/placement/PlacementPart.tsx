@@ -8,11 +8,11 @@ import type { PlacementMove } from "@/core/passes/placement/move";
 import type { Pass } from "@/core/plan/plan";
 import { formatZone, parseZone } from "@/core/zones/zone";
 import { TypedValue } from "@/features/shared/ValueSlider";
-import { useBench, useBenchState } from "../BenchContext";
-import { withMove } from "../benchStore";
-import { Part } from "./Panel";
+import { useBench, useBenchState } from "../../BenchContext";
+import { withMove } from "../../benchStore";
+import { Part } from "../../panels/Panel";
 import { ReadyPlacements } from "./ReadyPlacements";
-import styles from "./Panel.module.css";
+import styles from "../../panels/Panel.module.css";
 
 /** A placement's strands as figures. */
 export function PlacementPart({ pass, move: { strands } }: { pass: Pass; move: PlacementMove }) {

@@ -4,14 +4,14 @@ import type { ExposureMove } from "@/core/passes/exposure/move";
 import type { Pass } from "@/core/plan/plan";
 import { formatStops, parseStops } from "@/core/zones/zone";
 import { parsePercent } from "@/features/shared/ValueSlider";
-import { useBench, useBenchState } from "../BenchContext";
-import { withMove } from "../benchStore";
+import { useBench, useBenchState } from "../../BenchContext";
+import { withMove } from "../../benchStore";
 import { Accents } from "./Accents";
-import { HandworkHint } from "./HandworkHint";
-import { Part } from "./Panel";
-import { PassSlider } from "./PassSlider";
-import { SwitchRow } from "./SwitchRow";
-import styles from "./Panel.module.css";
+import { HandworkHint } from "../../panels/HandworkHint";
+import { Part } from "../../panels/Panel";
+import { PassSlider } from "../../panels/PassSlider";
+import { SwitchRow } from "../../panels/SwitchRow";
+import styles from "../../panels/Panel.module.css";
 
 /** A twelfth of a stop. */
 const STOP_STEP = 1 / 12;

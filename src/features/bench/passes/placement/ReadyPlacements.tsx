@@ -8,10 +8,10 @@ import { SavedPlacement } from "@/contracts/api";
 import { READY_PLACEMENTS } from "@/core/passes/placement/readyPlacements";
 import type { Strand } from "@/core/passes/placement/strand";
 import type { Move, Pass, Plan } from "@/core/plan/plan";
-import { useBench } from "../BenchContext";
-import { withMove } from "../benchStore";
-import { GlimpseView } from "../GlimpseView";
-import styles from "./ReadyPlacements.module.css";
+import { useBench } from "../../BenchContext";
+import { withMove } from "../../benchStore";
+import { GlimpseView } from "../../GlimpseView";
+import styles from "../../panels/ReadyPlacements.module.css";
 
 /** Opened below what is seen, a list is brought into view. */
 const intoView = (element: HTMLElement | null) => element?.scrollIntoView({ block: "nearest" });

@@ -1,0 +1,36 @@
+import type { ComponentType, PointerEvent } from "react";
+import type { MoveKind, MoveOf, PassOf } from "@/core/plan/plan";
+import type { Size } from "@/core/spatial/areaReduce";
+import type { BenchStore } from "../benchStore";
+import type { X } from "../scaleGeometry";
+
+/** A pass of a kind and its move. */
+interface OfPass<K extends MoveKind> {
+  pass: PassOf<K>;
+  move: MoveOf<K>;
+}
+
+export interface OnScaleProps<K extends MoveKind> extends OfPass<K> {
+  x: X;
+  zoneAt(event: Pick<PointerEvent, "clientX">): number;
+}
+
+/** How a kind of pass is met on the bench. */
+export interface PassFace<K extends MoveKind> {
+  name: string;
+  /** What it is for, in a few words. */
+  purpose: string;
+  /** What a move does, as short as it can be said. */
+  words(move: MoveOf<K>): string;
+  /** Its part of the panel. */
+  Panel: ComponentType<OfPass<K>>;
+  /** Why tones alone do not tell what it does, said between the rails; absent where they do, or what it draws on the scale tells. */
+  spreads?: string;
+  /** What it draws on the scale, and under the gate there. */
+  OnScale?: ComponentType<OnScaleProps<K>>;
+  UnderGate?: ComponentType<OnScaleProps<K>>;
+  /** A press on the upper rail. */
+  pressScale?(store: BenchStore, of: OfPass<K>, zone: number): void;
+  /** What it draws on the picture, while the hand is not in the panel. */
+  OnPicture?: ComponentType<OfPass<K> & { size: Size }>;
+}

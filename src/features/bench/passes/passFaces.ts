@@ -1,0 +1,28 @@
+import type { Move, MoveKind, Pass } from "@/core/plan/plan";
+import { contrast } from "./contrast/face";
+import { contrastMask } from "./contrast-mask/face";
+import { edgeBurn } from "./edge-burn/face";
+import { exposure } from "./exposure/face";
+import type { PassFace } from "./passFace";
+import { placement } from "./placement/face";
+
+/** The face of every kind of pass, in the order they are offered. */
+export const PASS_FACES = {
+  placement,
+  exposure,
+  "edge-burn": edgeBurn,
+  contrast,
+  "contrast-mask": contrastMask,
+} satisfies { [K in MoveKind]: PassFace<K> };
+
+export const MOVE_KINDS = Object.keys(PASS_FACES) as MoveKind[];
+
+/** The face of a move. What is found under a move's own kind is of that kind, which the compiler cannot follow over all of them. */
+export function faceOf({ kind }: Pick<Move, "kind">): PassFace<MoveKind> {
+  return PASS_FACES[kind] as PassFace<MoveKind>;
+}
+
+/** What a pass does, as short as it can be said. */
+export function passWords({ move, blend }: Pass): string {
+  return `${faceOf(move).words(move)}${blend === "normal" ? "" : `, ${blend.replace("-", " ")}`}`;
+}
