@@ -64,7 +64,7 @@ async function killAtRandom() {
   const worked = Promise.all([edit(), edit(), upload(), exportPrints(), backUp()].map((actor) => actor(() => isOver)));
   const count = {};
   for (let done = 0; done < wanted.kills;) {
-    await pause(2000 + 1500 * random()); // slowly enough that no part dies ten times in a minute, which ends it all
+    await pause(3000 + 2000 * random()); // slowly enough that no part dies ten times in a minute, which ends it all
     const [name, pid] = pick(victims());
     if (!pid) continue; // it is dead still
     done++;

@@ -76,3 +76,11 @@ test("the core asks for no clock, no chance and no page", () => {
     expect([file, found?.[0]]).toEqual([file, undefined]);
   }
 });
+
+// What a kind of pass is and does is said in its own folders; elsewhere a kind is asked for by name alone.
+test("no file outside the folders of kinds tells them apart", () => {
+  const own = /\/passes\//;
+  const telling = /\bmove\??\.kind\s*[!=]==\s*["']|case "(?:placement|exposure|edge-burn|contrast|contrast-mask)"/;
+  const files = ["core", "contracts", "engine", "server", "features"].flatMap(filesIn).filter((file) => !own.test(file));
+  expect(files.filter((file) => telling.test(readFileSync(file, "utf8")))).toEqual([]);
+});

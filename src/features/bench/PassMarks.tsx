@@ -5,7 +5,7 @@ import { chosenPass, givesStops } from "./benchStore";
 import { ExposureLines } from "./ExposureLines";
 import { LassoMark } from "./LassoMark";
 import { faceOf } from "./passes/passFaces";
-import { StrokeMarks } from "./StrokeMarks";
+import { StrokeMarks } from "./passes/exposure/StrokeMarks";
 import { useWorkingElsewhere } from "./useWorkingElsewhere";
 
 /** What the pass in hand draws over the picture, each only while it is of use; nothing while the hand works in the panel. */
@@ -20,8 +20,8 @@ export function PassMarks({ size }: { size: Size }) {
     <>
       {showsStops && givesStops(pass) && <ExposureLines pass={pass} size={size} />}
       {OnPicture && !isWorking && <OnPicture pass={pass} move={pass.move} size={size} />}
-      {tool === "clear-loop" && <LassoMark size={size} />}
-      {tool === "pick-strokes" && <StrokeMarks size={size} />}
+      {givesStops(pass) && tool === "clear-loop" && <LassoMark size={size} />}
+      {givesStops(pass) && tool === "pick-strokes" && <StrokeMarks size={size} />}
     </>
   );
 }

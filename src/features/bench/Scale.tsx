@@ -14,7 +14,7 @@ import { snapZone } from "./snapZone";
 import { faceOf } from "./passes/passFaces";
 import { ReadingMarks, Threads } from "./Threads";
 import { useWidth } from "./useWidth";
-import { useZoneLift } from "./useZoneLift";
+import { useZoneLift } from "./passes/placement/useZoneLift";
 import styles from "./Scale.module.css";
 
 const RIGHT = 24;

@@ -2,7 +2,7 @@ import { findStrain, type Strain } from "@/core/passes/placement/findStrain";
 import type { ZoneCurve } from "@/core/steps/zoneCurve";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import { useBenchState } from "./BenchContext";
-import { BOTTOM, HANDLE_INSET, LEFT, RAIL, thread, TOP, type X } from "./scaleGeometry";
+import { BOTTOM, LEFT, RAIL, thread, TOP, type X } from "./scaleGeometry";
 import styles from "./Scale.module.css";
 
 const THREADS = 6 * LAST_ZONE;

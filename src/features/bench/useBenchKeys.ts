@@ -2,7 +2,7 @@ import { useEffect } from "react";
 import type { BenchLook } from "@/engine/messages";
 import { BRUSH_STEP, sizeBrush } from "./brushSize";
 import { closePolygon } from "./drawing/drawShapes";
-import { deletePicked } from "./pickedStrokes";
+import { deletePicked } from "./passes/exposure/pickedStrokes";
 import { deleteShape } from "./regionEdits";
 import { chooseStep, chosenPass, chosenSet, handOf, isDrawing, withPass, withSet, type BenchStore, type Step } from "./benchStore";
 

@@ -1,8 +1,9 @@
 import type { BenchStore, DrawingTool } from "../benchStore";
 import { addCorner, drawGradient, drawLoop, drawOval } from "./drawShapes";
-import { clearLoop, pickStroke } from "./exposureTools";
+import { clearLoop, pickStroke } from "../passes/exposure/exposureTools";
 import { sweep } from "./likenessTool";
-import { expose, paint, repair } from "./paintStrokes";
+import { expose } from "../passes/exposure/expose";
+import { paint, repair } from "./paintStrokes";
 import type { Drawer, Touch } from "./drawer";
 
 /** Begins to draw with a tool; undefined where a press is all there is to it. */

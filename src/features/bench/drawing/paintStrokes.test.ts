@@ -7,8 +7,8 @@ import { MOST_STROKES } from "@/core/region/region";
 import { createBenchStore, type BenchStart, type BenchStore } from "../benchStore";
 import type { SaveQueue } from "../saveQueue";
 import type { Touch } from "./drawer";
-import { clearLoop } from "./exposureTools";
-import { expose } from "./paintStrokes";
+import { clearLoop } from "../passes/exposure/exposureTools";
+import { expose } from "../passes/exposure/expose";
 
 // Hands that do what no hand does: whatever comes, the plan stays one that can be kept.
 

@@ -1,9 +1,8 @@
 import { v4 as uuid } from "uuid";
-import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import { simplifyPath, simplifyPathTo } from "@/core/brush/simplifyPath";
 import { MOST_PATH_POINTS, packPath, unpackPath, type Brush, type PathPoint, type Stroke } from "@/core/brush/stroke";
 import { MOST_STROKES, type BrushShape, type Point } from "@/core/region/region";
-import { chosenPass, isExposing, withMove, type BenchStore } from "../benchStore";
+import { chosenPass, isExposing, type BenchStore } from "../benchStore";
 import { LEAST_BRUSH, sizeBrush } from "../brushSize";
 import { withGate } from "../gatePulls";
 import { addShape, adjustShape, regionName } from "../regionEdits";
@@ -48,25 +47,6 @@ export function repair(at: Touch, store: BenchStore): Drawer | undefined {
   });
 }
 
-/** Dodges, or burns: Alt brings both back to nothing. */
-export function expose(at: Touch, store: BenchStore, burns: boolean): Drawer | undefined {
-  const pass = chosenPass(store.getState())?.pass;
-  if (pass?.move.kind !== "exposure") {
-    store.getState().set({ failure: "Dodging and burning is done in an exposure pass. Choose one on the ribbon, or add one." });
-    return undefined;
-  }
-  const { move } = pass;
-  const { ceiling, ...brush } = store.getState().exposing;
-  return layStrokes<ExposureStroke>(at, store, {
-    before: move.strokes,
-    moved: { x: 0, y: 0 },
-    brush,
-    dress: (stroke) => ({ ...stroke, burns, ceiling }),
-    lay: (strokes) => store.getState().adjust((plan) => withMove(plan, pass.id, { ...move, strokes })),
-    label: (isErasing) => `${isErasing ? "Brought back" : burns ? "Burned" : "Dodged"} in ${pass.name}`,
-  });
-}
-
 /** Where strokes go. */
 interface Ground<S extends Stroke> {
   before: readonly S[];
@@ -79,7 +59,8 @@ interface Ground<S extends Stroke> {
   label(isErasing: boolean): string;
 }
 
-function layStrokes<S extends Stroke>(
+/** Lays a stroke by hand on a ground. */
+export function layStrokes<S extends Stroke>(
   at: Touch,
   store: BenchStore,
   { before, moved, brush, dress, lay, label }: Ground<S>,

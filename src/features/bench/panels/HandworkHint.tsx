@@ -1,7 +1,7 @@
 "use client";
 import type { Pass } from "@/core/plan/plan";
 import { useBench } from "../BenchContext";
-import { softenThere } from "../handworkEdits";
+import { softenThere } from "../passes/exposure/handworkEdits";
 import { placeList } from "../placeWords";
 import { useHandwork } from "../useHandwork";
 import styles from "./Panel.module.css";

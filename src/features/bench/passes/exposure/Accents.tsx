@@ -5,7 +5,7 @@ import { LEAST_ACCENT, MOST_ACCENT } from "@/core/passes/exposure/accents";
 import type { ExposureMove } from "@/core/passes/exposure/move";
 import type { Pass } from "@/core/plan/plan";
 import { parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
-import { isSuggested, suggestAccents } from "../../accentEdits";
+import { isSuggested, suggestAccents } from "./accentEdits";
 import { useBench, useBenchState } from "../../BenchContext";
 import styles from "../../panels/Panel.module.css";
 

@@ -2,7 +2,7 @@
 import type { Pass } from "@/core/plan/plan";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBench } from "../../BenchContext";
-import { softenThere } from "../../handworkEdits";
+import { softenThere } from "./handworkEdits";
 import { PatchMarks } from "../../PatchMarks";
 import { useHandwork } from "../../useHandwork";
 import styles from "../../RegionOverlay.module.css";

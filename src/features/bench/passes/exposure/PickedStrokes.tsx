@@ -6,7 +6,7 @@ import { formatStops } from "@/core/zones/zone";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../../BenchContext";
 import { LEAST_BRUSH, MOST_BRUSH } from "../../brushSize";
-import { adjustPicked, deletePicked } from "../../pickedStrokes";
+import { adjustPicked, deletePicked } from "./pickedStrokes";
 import { parseCeiling } from "../../panels/parseCeiling";
 import { PassSlider } from "../../panels/PassSlider";
 import { StrokePlaces } from "../../panels/StrokePlaces";

@@ -1,9 +1,9 @@
 import { clearedWithin, movedStroke, strokeAt, withStrokes } from "@/core/passes/exposure/editStrokes";
 import { MOST_STROKES } from "@/core/region/region";
-import { chosenPass, withMove, type BenchStore } from "../benchStore";
-import { extent, type Drawer, type Touch } from "./drawer";
-import { LEAST_SIZE } from "./drawShapes";
-import { lasso } from "./lasso";
+import { chosenPass, withMove, type BenchStore } from "../../benchStore";
+import { extent, type Drawer, type Touch } from "../../drawing/drawer";
+import { LEAST_SIZE } from "../../drawing/drawShapes";
+import { lasso } from "../../drawing/lasso";
 
 /** Picks the stroke touched, with Ctrl one more or one fewer; a drag moves all that are picked. */
 export function pickStroke(at: Touch, store: BenchStore): Drawer | undefined {

@@ -1,0 +1,23 @@
+import type { ExposureStroke } from "@/core/passes/exposure/exposure";
+import { chosenPass, withMove, type BenchStore } from "../../benchStore";
+import type { Drawer, Touch } from "../../drawing/drawer";
+import { layStrokes } from "../../drawing/paintStrokes";
+
+/** Dodges, or burns: Alt brings both back to nothing. */
+export function expose(at: Touch, store: BenchStore, burns: boolean): Drawer | undefined {
+  const pass = chosenPass(store.getState())?.pass;
+  if (pass?.move.kind !== "exposure") {
+    store.getState().set({ failure: "Dodging and burning is done in an exposure pass. Choose one on the ribbon, or add one." });
+    return undefined;
+  }
+  const { move } = pass;
+  const { ceiling, ...brush } = store.getState().exposing;
+  return layStrokes<ExposureStroke>(at, store, {
+    before: move.strokes,
+    moved: { x: 0, y: 0 },
+    brush,
+    dress: (stroke) => ({ ...stroke, burns, ceiling }),
+    lay: (strokes) => store.getState().adjust((plan) => withMove(plan, pass.id, { ...move, strokes })),
+    label: (isErasing) => `${isErasing ? "Brought back" : burns ? "Burned" : "Dodged"} in ${pass.name}`,
+  });
+}
