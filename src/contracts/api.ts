@@ -1,7 +1,8 @@
 import { z } from "zod";
 import { cleanText, cutText } from "@/core/text/text";
 import { ExportSettings } from "./exportSettings";
-import { Plan, Strands } from "./plan";
+import { Strands } from "./passes/placement";
+import { Plan } from "./plan";
 
 // What the page and the server say to each other.
 

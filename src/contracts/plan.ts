@@ -1,92 +1,18 @@
 import { z } from "zod";
 import { BLEND_MODES } from "@/core/blend/blend";
-import { HARDEST_GRADE, LEAST_RANGE, SOFTEST_GRADE } from "@/core/passes/contrast/contrastCurve";
-import { LEAST_MASK_RADIUS, MOST_MASK_RADIUS } from "@/core/passes/contrast-mask/contrastMask";
-import { MOST_BEGINS, MOST_SHIFT } from "@/core/passes/edge-burn/edgeBurn";
-import { LEAST_LIMIT, MOST_CEILING, MOST_LIMIT, MOST_MAP_SOFTEN, MOST_STOPS } from "@/core/passes/exposure/exposure";
 import { CoreError } from "@/core/errors";
 import { HUE_STOPS_LIMIT, LEAST_HUE_GAP, MOST_HUE_KNOTS, type HueKnot } from "@/core/mix/hueCurve";
 import { WEIGHT_LIMIT } from "@/core/mix/weights";
-import { LEAST_GAP, type Strand } from "@/core/passes/placement/strand";
 import { LONGEST_NAME, MOST_PASSES } from "@/core/plan/editPasses";
 import { PLAN_VERSION, type Plan as PlanType } from "@/core/plan/plan";
-import { MOST_REGIONS, MOST_STROKES } from "@/core/region/region";
-import { LAST_ZONE, ZONE_COUNT } from "@/core/zones/zone";
+import { MOST_REGIONS } from "@/core/region/region";
+import { LAST_ZONE } from "@/core/zones/zone";
+import { Move } from "./passes/moves";
+import { ROUNDING, Strength } from "./passes/parts";
 import { refineIds } from "./refineIds";
-import { GateSchema, RegionSchema, StrokeSchema } from "./region";
+import { GateSchema, RegionSchema } from "./region";
 
-const ROUNDING = 1e-9;
-const MOST_STRANDS = 60;
-
-const Zone = z.number().min(0).max(LAST_ZONE).describe("A place on the zone scale, 0 (black) to 10 (paper white)");
 const Weight = z.number().min(-WEIGHT_LIMIT).max(WEIGHT_LIMIT);
-
-const StrandSchema = z.strictObject({
-  from: Zone.describe("Where the tone falls"),
-  to: Zone.describe("Where it is placed"),
-});
-
-/** The strands of a placement, in order. */
-export const Strands = z
-  .array(StrandSchema)
-  .min(2)
-  .max(MOST_STRANDS)
-  .describe("Strictly increasing in from (by 0.05 at least), never decreasing in to")
-  .superRefine(refineStrands);
-
-const PlacementMove = z.strictObject({ kind: z.literal("placement"), strands: Strands });
-
-const ContrastMove = z
-  .strictObject({
-    kind: z.literal("contrast"),
-    around: Zone.describe("The zone that stays"),
-    grade: z.number().min(SOFTEST_GRADE).max(HARDEST_GRADE).describe("Paper grade: -1 for 00, then 0 to 5; 2 leaves all as it is"),
-    black: Zone.describe("Tones up to here become black"),
-    white: Zone.describe("Tones from here on become paper white"),
-  })
-  .refine(({ black, white }) => white - black >= LEAST_RANGE - ROUNDING, {
-    path: ["white"],
-    message: `must be at least ${LEAST_RANGE} above black`,
-  });
-
-const ContrastMaskMove = z.strictObject({
-  kind: z.literal("contrast-mask"),
-  radius: z
-    .number()
-    .min(LEAST_MASK_RADIUS)
-    .max(MOST_MASK_RADIUS)
-    .describe("Standard deviation of the mask's blur, as a part of the picture's long edge"),
-  density: z.number().min(0).max(1).describe("Contrast of the mask in stops a stop: 0 masks nothing, 1 levels all larger than the blur"),
-  edges: z.boolean().describe("Whether the blur stops at edges"),
-});
-
-const Strength = z.number().min(0).max(2);
-const Stops = z.number().min(-MOST_STOPS).max(MOST_STOPS);
-
-const ExposureMove = z.strictObject({
-  kind: z.literal("exposure"),
-  strokes: z
-    .array(StrokeSchema.extend({ burns: z.boolean(), ceiling: z.number().min(0).max(MOST_CEILING).describe("Where it leads, in stops") }))
-    .max(MOST_STROKES)
-    .describe("Lights and darks painted by hand, in order; erasing brings both back to nothing"),
-  dodge: Strength.describe("Times what is dodged"),
-  burn: Strength.describe("Times what is burned"),
-  flat: Stops.describe("Stops over all of the region"),
-  soften: z.number().min(0).max(MOST_MAP_SOFTEN).describe("Standard deviation of a blur over all that is painted, in long edges"),
-  limit: z.number().min(LEAST_LIMIT).max(MOST_LIMIT).nullable().describe("Painted stops approach this and never pass it; null for none"),
-  zones: z.array(Stops).length(ZONE_COUNT).describe("Stops for each zone, 0 to X"),
-  endsHeld: z.boolean().describe("Whether the tones at both ends of the scale are left nearly alone"),
-});
-
-const EdgeBurnMove = z.strictObject({
-  kind: z.literal("edge-burn"),
-  stops: Stops.describe("In the corners; below 0 darkens"),
-  x: z.number().min(-MOST_SHIFT).max(MOST_SHIFT).describe("How far its middle lies from the picture's, in long edges"),
-  y: z.number().min(-MOST_SHIFT).max(MOST_SHIFT),
-  begins: z.number().min(0).max(MOST_BEGINS).describe("Where it begins on the way from its middle to the border"),
-  straight: z.number().min(0).max(1).describe("0 an oval, 1 straight along the borders"),
-  onPaper: z.boolean().describe("Whether bare paper takes tone too"),
-});
 
 const Id = z.string().min(1).max(64);
 const Name = z.string().trim().min(1).max(LONGEST_NAME);
@@ -104,7 +30,7 @@ const PassSchema = z.strictObject({
     .describe("Zones whose tones stay as they come, in order")
     .superRefine(refineZones),
   set: Id.nullable().describe("The set it is tied into; the passes of a set are neighbours"),
-  move: z.discriminatedUnion("kind", [PlacementMove, ExposureMove, EdgeBurnMove, ContrastMove, ContrastMaskMove]),
+  move: Move,
 });
 
 const SetSchema = z.strictObject({
@@ -229,17 +155,6 @@ export function planJsonSchema(): object {
 function fieldName(path: readonly PropertyKey[]): string {
   const name = path.map((part) => (typeof part === "number" ? `[${part}]` : `.${String(part)}`)).join("");
   return name.replace(/^\./, "") || "plan";
-}
-
-function refineStrands(strands: Strand[], context: z.RefinementCtx): void {
-  for (let i = 1; i < strands.length; i++) {
-    if (strands[i]!.from - strands[i - 1]!.from < LEAST_GAP - ROUNDING) {
-      context.addIssue({ code: "custom", path: [i, "from"], message: `must be at least ${LEAST_GAP} above the strand before it` });
-    }
-    if (strands[i]!.to < strands[i - 1]!.to) {
-      context.addIssue({ code: "custom", path: [i, "to"], message: "must not be below the strand before it, or tones change order" });
-    }
-  }
 }
 
 function refineKnots(knots: HueKnot[], context: z.RefinementCtx): void {

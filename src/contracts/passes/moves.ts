@@ -1,0 +1,24 @@
+import { z } from "zod";
+import type { MoveKind, MoveOf } from "@/core/plan/plan";
+import { ContrastMove } from "./contrast";
+import { ContrastMaskMove } from "./contrastMask";
+import { EdgeBurnMove } from "./edgeBurn";
+import { ExposureMove } from "./exposure";
+import { PlacementMove } from "./placement";
+
+/** The schema of every kind of move. */
+const MOVES = {
+  placement: PlacementMove,
+  exposure: ExposureMove,
+  "edge-burn": EdgeBurnMove,
+  contrast: ContrastMove,
+  "contrast-mask": ContrastMaskMove,
+} satisfies { [K in MoveKind]: z.ZodType<MoveOf<K>> };
+
+export const Move = z.discriminatedUnion("kind", [
+  MOVES.placement,
+  MOVES.exposure,
+  MOVES["edge-burn"],
+  MOVES.contrast,
+  MOVES["contrast-mask"],
+]);
