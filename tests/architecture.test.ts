@@ -30,14 +30,34 @@ const MAY_IMPORT: Record<string, readonly string[]> = {
     "pdf-lib",
   ],
   theme: ["antd"],
+  app: ["core", "contracts", "server", "features", "theme", "zod", "react", "next", "antd", "@ant-design"],
+  "../cli": ["core", "contracts", "engine", "server", "zod", "next", "node:"],
 };
-const IMPORT = /^(?:import|export)\s(?:[^"';=]*\sfrom\s*)?["']([^"']+)["']|\bimport\(\s*["']([^"']+)["']\s*\)/gm;
+/** Folders within a folder that some may not reach though they may reach the rest of it. */
+const MAY_NOT_REACH: Record<string, readonly string[]> = { features: ["engine/node"], server: ["engine/browser"], app: ["engine"] };
+/** What a file brings in: by import and export, by name or as text without gaps, by require, and as the address of a worker. */
+const IMPORT = new RegExp(
+  [
+    /^(?:import|export)\s(?:[^"';=]*\sfrom\s*)?["']([^"']+)["']/,
+    /\bimport\(\s*["'`]([^"'`$]+)["'`]\s*\)/,
+    /\brequire\(\s*["'`]([^"'`$]+)["'`]\s*\)/,
+    /\bnew URL\(\s*["'`](\.[^"'`$]*\.tsx?)["'`],\s*import\.meta\.url/,
+  ]
+    .map(({ source }) => source)
+    .join("|"),
+  "gm",
+);
+/** One whose text has gaps could reach anything. */
+const UNTOLD = /\b(?:import|require)\(\s*(?:`[^`]*\$\{|[A-Za-z_$])/;
 
 /** The folder or package an import reaches: "core" for "@/core/plane", "node:" for any part of Node. */
 function reached(file: string, specifier: string): string {
-  if (specifier.startsWith(".")) specifier = relative(SRC, join(dirname(file), specifier));
-  if (specifier.startsWith("node:")) return "node:";
-  return specifier.replace(/^@\//, "").split("/")[0]!;
+  const path = pathOf(file, specifier);
+  return path.startsWith("node:") ? "node:" : path.startsWith("../cli") ? "../cli" : path.split("/")[0]!;
+}
+
+function pathOf(file: string, specifier: string): string {
+  return specifier.startsWith(".") ? relative(SRC, join(dirname(file), specifier)) : specifier.replace(/^@\//, "");
 }
 
 function filesIn(folder: string): string[] {
@@ -46,7 +66,23 @@ function filesIn(folder: string): string[] {
     .map((name) => join(SRC, folder, name));
 }
 
-const importsOf = (file: string) => [...readFileSync(file, "utf8").matchAll(IMPORT)].map((match) => (match[1] ?? match[2])!);
+const importsIn = (text: string) => [...text.matchAll(IMPORT)].map((match) => match.slice(1).find((group) => group !== undefined)!);
+const importsOf = (file: string) => importsIn(readFileSync(file, "utf8"));
+
+test("imports of every kind are seen", () => {
+  const text = `import a from "one";
+export { b } from "two";
+import "three";
+import {
+  c,
+} from "four";
+const d = await import("five");
+const e = await import(\`six\`);
+const f = require("seven");
+new Worker(new URL("./eight.ts", import.meta.url));`;
+  expect(importsIn(text)).toEqual(["one", "two", "three", "four", "five", "six", "seven", "./eight.ts"]);
+  for (const untold of ["import(name)", "import(`./${name}`)", "require(name)"]) expect(UNTOLD.test(untold)).toBe(true);
+});
 
 describe.each(Object.entries(MAY_IMPORT))("src/%s", (folder, allowed) => {
   const files = filesIn(folder);
@@ -56,6 +92,11 @@ describe.each(Object.entries(MAY_IMPORT))("src/%s", (folder, allowed) => {
       .map((specifier) => reached(file, specifier))
       .filter((to) => to !== folder && !allowed.includes(to));
     expect(astray).toEqual([]);
+    const closed = MAY_NOT_REACH[folder] ?? [];
+    expect(importsOf(file).filter((specifier) => closed.some((within) => `${pathOf(file, specifier)}/`.startsWith(`${within}/`)))).toEqual(
+      [],
+    );
+    expect(readFileSync(file, "utf8")).not.toMatch(UNTOLD);
   });
 });
 
