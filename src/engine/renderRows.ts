@@ -10,7 +10,7 @@ import { BAND_PIXELS, BandMachine, type PlaneName } from "./bandMachine";
 import { layStrokes } from "@/core/brush/layStrokes";
 import { gridOf, type Grid } from "@/core/region/grid";
 import { rasterShape, type DrawnShape } from "@/core/region/rasterShape";
-import { isReadOnTheWay } from "./maskKeys";
+import { isReadOnTheWay, needsBases } from "./maskKeys";
 import { gateTableOf, maskPlane, repairPlane, type MaskPicture } from "./maskPlane";
 import { NO_HAND, runsOf } from "./runs";
 import { applyRun, NO_BASES, type Bases, type Laid } from "./applyRun";
@@ -50,7 +50,7 @@ export function rowRenderer(
   machine.setMix(plan);
   const runs = runsOf(plan, NO_HAND);
   const stops = new StopsPlanes(source.size);
-  const isMasked = shown !== undefined || runs.some(({ mask }) => mask);
+  const seesPicture = [shown?.mask, ...runs.map(({ mask }) => mask)].some((mask) => mask && (mask.gate || needsBases(mask)));
   const top = output.depth === 8 ? 255 : 65535;
   machine.setOutputTable(shown ? pairTable(1, (share) => top * share) : encodedLevels(top));
   const rowsInBand = Math.max(1, Math.floor(bandPixels / width));
@@ -64,12 +64,12 @@ export function rowRenderer(
       if (machine.movesHues) machine.findHues();
       machine.mix();
       const place = { x: 0, y, width, whole: source.size };
-      const picture = isMasked ? bandPicture(machine, rows * width) : undefined;
+      const picture = seesPicture ? bandPicture(machine, rows * width) : NO_PICTURE;
       const grid = gridOf({ width, height: rows }, 0, y, source.size);
       // Passes that act through the same mask share what is laid out.
       const masks = new Map<string, LaidMask>();
       const layMask = (mask: CompiledMask) => {
-        const parts = [mask, grid, picture!, bases.masks, (shape: DrawnShape) => layShape(shape, grid, stops)] as const;
+        const parts = [mask, grid, picture, bases.masks, (shape: DrawnShape) => layShape(shape, grid, stops)] as const;
         const laid = masks.get(mask.key) ?? { plane: maskPlane(...parts), added: repairPlane(...parts) };
         masks.set(mask.key, laid);
         return laid;
@@ -138,6 +138,10 @@ function layOn(grid: Grid): LayStrokes {
     return inNewState(plane);
   };
 }
+
+/** For masks of regions alone, which look at no picture. */
+const NONE = new Float32Array(0);
+const NO_PICTURE: MaskPicture = { red: NONE, green: NONE, blue: NONE, mixed: () => NONE, hues: () => ({ hue: NONE, fade: NONE }) };
 
 /** What masks see of the band in the machine, copied out once for all of them. */
 function bandPicture(machine: BandMachine, pixels: number): MaskPicture {

@@ -1,8 +1,11 @@
 import { describe, expect, test } from "vitest";
 import { areaReduceRows } from "../spatial/areaReduce";
+import { beyondFrame } from "./beyondFrame";
+import { boundaryOf } from "./boundary";
+import { smoothEdges } from "./edges";
 import { gridOf, wholeGrid } from "./grid";
 import { rasterShape, type DrawnShape } from "./rasterShape";
-import type { OutlineShape } from "./region";
+import type { OutlineShape, OvalShape } from "./region";
 
 const feather = { inner: 0.02, outer: 0.02 };
 const outline = (corners: [number, number][], edges = feather, smooth = false): OutlineShape => ({
@@ -245,4 +248,29 @@ test("a gradient falls half way between its ends, by where the pixel's middle li
   expect(row[39]! + row[40]!).toBeCloseTo(1, 6); // 0.4 lies between them
   expect(row[29]).toBeCloseTo(1 - 3 * (9.5 / 40) ** 2 + 2 * (9.5 / 40) ** 3, 6);
   expect([row[19], row[60]]).toEqual([1, 0]);
+});
+
+test("a broad edge read between cells is the edge measured pixel by pixel, and the same on a part and at another size", () => {
+  const [W, H] = [1600, 1066];
+  const whole = { width: W, height: H };
+  const jagged = Array.from({ length: 9 }, (_, i) => ({
+    x: 0.5 + (i % 2 ? 0.3 : 0.12) * Math.cos(0.7 * i),
+    y: 0.33 + (i % 2 ? 0.25 : 0.1) * Math.sin(0.7 * i),
+    smooth: false,
+  }));
+  const shapes = [
+    { id: "o", combine: "add", kind: "oval", x: 0.4, y: 0.3, across: 0.3, down: 0.15, turnDeg: 20, inner: 0.06, outer: 0.09 },
+    { id: "l", combine: "add", kind: "outline", corners: jagged, inner: 0.07, outer: 0.08 },
+  ] as const;
+  for (const made of shapes) {
+    const shape = structuredClone(made) as OvalShape | OutlineShape;
+    const read = rasterShape(shape, wholeGrid(whole));
+    const frame = { width: 1, height: H / W };
+    const measured = smoothEdges(beyondFrame(boundaryOf(shape), frame, shape), shape, wholeGrid(whole));
+    const errors = [...read].map((share, i) => Math.abs(share - measured[i]!)).sort((a, b) => a - b);
+    expect(errors.at(-1)).toBeLessThan(0.006);
+    expect(errors[Math.floor(0.99 * errors.length)]).toBeLessThan(1e-3);
+    const part = rasterShape(shape, gridOf({ width: 90, height: 60 }, 711, 407, whole));
+    part.forEach((share, i) => expect(share).toBe(read[(407 + Math.floor(i / 90)) * W + 711 + (i % 90)]!));
+  }
 });
