@@ -48,8 +48,8 @@ function rasterContour(shape: OutlineShape | OvalShape, grid: Grid, soften: numb
   return isBroad ? readCells(shape, boundary, cells, grid) : smoothEdges(boundary, shape, grid);
 }
 
-/** Cells to a broad edge: read between them it errs by about half a hundredth where it is creased, by a thousandth at the most elsewhere. */
-const CELLS_IN_EDGE = 64;
+/** Cells to a broad edge: read between them it errs by half a hundredth at the most or little more where it is creased, by a thousandth at the most elsewhere. */
+const CELLS_IN_EDGE = 96;
 /** It is worth it where so many pixels lie on a cell to a side, and cells are no more than this along the long edge. */
 const PIXELS_IN_CELL = 2;
 const MOST_CELLS = 1536;
