@@ -120,6 +120,19 @@ const PLANS: Record<string, () => Plan> = {
     plan.passes[0]!.region = "region";
     return plan;
   },
+  "through a region of 200 hard strokes"() {
+    const plan = plan24();
+    const strokes = strokes2000()
+      .slice(0, 200)
+      .map((stroke) => ({ ...stroke, hardness: 1, flow: 0.5 }));
+    const area = { id: "area", combine: "add", kind: "brush", x: 0, y: 0, strokes } as const;
+    plan.regions = [{ ...emptyRegion("region", "Region"), shapes: [area] }];
+    plan.passes[0]!.region = "region";
+    return plan;
+  },
+  "twelve passes": () => twelvePasses(0),
+  "twelve passes, one through a soft oval": () => twelvePasses(1),
+  "twelve passes, six through a soft oval": () => twelvePasses(6),
   "with an exposure of 2,000 strokes"() {
     const plan = plan24();
     const strokes = strokes2000().map((stroke, k) => ({ ...stroke, burns: k % 2 === 0, ceiling: 0.5 }));
@@ -127,6 +140,28 @@ const PLANS: Record<string, () => Plan> = {
     return plan;
   },
 };
+
+/** Twelve placements, so many of every second one through one soft oval. */
+function twelvePasses(masked: number): Plan {
+  const oval = {
+    id: "oval",
+    combine: "add",
+    kind: "oval",
+    x: 0.5,
+    y: 0.33,
+    across: 0.3,
+    down: 0.2,
+    turnDeg: 0,
+    inner: 0.05,
+    outer: 0.05,
+  } as const;
+  const passes = Array.from({ length: 12 }, (_, i) => {
+    const pass = restingPass("placement", `pass-${i}`, "Pass");
+    const strands = [0, 5, 10].map((from) => ({ from, to: from === 5 ? 5 + (i + 1) / 120 : from }));
+    return { ...pass, region: i % 2 === 0 && i / 2 < masked ? "region" : null, move: { kind: "placement" as const, strands } };
+  });
+  return { ...defaultPlan(), regions: [{ ...emptyRegion("region", "Region"), shapes: [oval] }], passes };
+}
 
 async function maskedExport(file: string, folder: string): Promise<void> {
   const picture = await decodePicture(file, join(folder, "masked"));

@@ -21,7 +21,7 @@ export function falloffOf(hardness: number): Float32Array {
   return table;
 }
 
-/** What such a table tells at a square distance, in its steps; none is beyond its last. */
+/** What a table of `falloffOf` tells, 0–1. Units: the square of the distance in steps of the table, 0 to FALLOFF_STEPS. */
 export function shareAt(table: Float32Array, step: number): number {
   const k = step | 0;
   return table[2 * k]! + table[2 * k + 1]! * (step - k);

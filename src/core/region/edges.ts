@@ -11,7 +11,11 @@ const HALF_DIAGONAL = Math.SQRT1_2;
 /** Where distances grow by this much more or less than straight away from an edge, a corner is near. */
 const BENT = 0.05;
 
-/** A contour whose edges are told by the middles of pixels: full from the inner line on, nothing from the outer one. */
+/**
+ * A contour whose edges are told by the middles of pixels: full from the inner line on, nothing from the outer one.
+ *
+ * Shape   a share, 0–1, for each pixel of the grid. Units: boundary and feather in long edges.
+ */
 export function smoothEdges(boundary: Boundary, feather: Feather, grid: Grid): Float32Array {
   const fall = fallOf(feather, grid);
   return signedDistance(boundary, grid, Math.max(fall.outer, -fall.inner) + 1 / grid.scale, (away) => shareAt(fall, away));
@@ -20,6 +24,8 @@ export function smoothEdges(boundary: Boundary, feather: Feather, grid: Grid): F
 /**
  * A contour of edges so narrow that a pixel gets the mean of many places in it. Beside a straight edge the distance of each place follows from that of the pixel's
  * middle and the way it grows there; at a corner each place is measured.
+ *
+ * Shape, units  as smoothEdges.
  */
 export function coveredEdges(boundary: Boundary, feather: Feather, grid: Grid): Float32Array {
   const { width, height, scale } = grid;
@@ -40,8 +46,9 @@ export function coveredEdges(boundary: Boundary, feather: Feather, grid: Grid): 
     const [across, down] = [(away[at + 1]! - away[at - 1]!) / 2, (away[at + wider.width]! - away[at - wider.width]!) / 2];
     const isFar = middle >= outer || middle <= inner;
     const isStraight = isFar || Math.abs(Math.hypot(across, down) * scale - 1) < BENT;
-    const pixel = { ...grid, x: grid.x + column, y: grid.y + row, width: 1, height: 1 };
-    plane[row * width + column] = isStraight ? meanBeside(fall, middle, across, down) : meanMeasured(boundary, feather, pixel);
+    plane[row * width + column] = isStraight
+      ? meanBeside(fall, middle, across, down)
+      : meanMeasured(boundary, feather, { ...grid, x: grid.x + column, y: grid.y + row, width: 1, height: 1 });
   }
   return plane;
 }

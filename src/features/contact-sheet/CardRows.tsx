@@ -58,7 +58,7 @@ export function CardRows({ count, card, onSight }: Props) {
           data-index={index}
           role="presentation"
           className={styles.row}
-          style={{ transform: `translateY(${start - top}px)`, gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}
+          style={{ transform: `translateY(${start - top}px)`, gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))`, columnGap: GAP }}
         >
           {Array.from({ length: Math.min(columns, count - index * columns) }, (_, k) => card(index * columns + k))}
         </div>
