@@ -20,7 +20,7 @@ export async function runCommand(command, words, place) {
 
 async function runBackup([file, ...rest], place) {
   if (!file || rest.length > 0) return refuse("./start backup takes the name of one file.");
-  const bytes = await withDatabase(place, (url) => backup(url, resolve(file)));
+  const bytes = await withDatabase("backup", place, (url) => backup(url, resolve(file)));
   say(`${file}: ${Math.ceil(bytes / 1024 ** 2)} MB, whole`);
   return 0;
 }
@@ -29,7 +29,7 @@ async function runRestore(words, place) {
   const [file, ...rest] = words.filter((word) => word !== "--replace");
   if (!file || rest.length > 0) return refuse("./start restore takes the name of one file, and perhaps --replace.");
   if (runningFrom(place.data)) return refuse("Nigrographe is running: stop it first (Ctrl+C), then restore. Nothing was changed.");
-  await withDatabase(place, (url) => restore(url, resolve(file), { isAgreed: words.includes("--replace") }));
+  await withDatabase("restore", place, (url) => restore(url, resolve(file), { isAgreed: words.includes("--replace") }));
   say(`${file} is in place; ./start brings it up to date if it is of an older version`);
   return 0;
 }
@@ -44,18 +44,18 @@ async function runPassphrase(words, place) {
 
 function runBuilt(name, place) {
   buildNode();
-  return withDatabase(place, (url) => {
+  return withDatabase(name, place, (url) => {
     const env = { ...process.env, DATABASE_URL: url, NIGROGRAPHE_DATA: place.data };
     return spawnSync(process.execPath, [`dist/${name}.mjs`], { cwd: root, env, stdio: "inherit" }).status ?? 1;
   });
 }
 
 /** Does work on the database of whatever runs from the folder, or of one started for it. */
-async function withDatabase({ data, databasePort, databaseUrl }, work) {
+async function withDatabase(task, { data, databasePort, databaseUrl }, work) {
   if (databaseUrl) return work(databaseUrl);
   const running = runningFrom(data);
   if (running) return work(addressOf(data, running.databasePort));
-  await takeFolder(data, { databasePort });
+  await takeFolder(data, { task, databasePort });
   try {
     const cluster = await startCluster({ folder: data, port: databasePort, log: say });
     try {

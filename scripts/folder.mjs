@@ -1,6 +1,7 @@
 // Who runs from a data folder: noted there, so that a start that was cut off leaves nothing behind that the next does not find.
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
+import { setTimeout as pause } from "node:timers/promises";
 import { isProcess } from "./cluster.mjs";
 import { say } from "./install.mjs";
 
@@ -11,30 +12,34 @@ const MARKS = { setup: "setup.mjs", "export worker": "worker.mjs", "web server":
 const noteIn = (folder) => join(folder, "running.json");
 
 /**
- * Makes the folder and takes it for this process; ends parts that an earlier start left running in it.
- * Throws with a plain reason where another start runs from it, or it cannot be used.
+ * Makes the folder and takes it for this process, to serve from it or for a task; ends parts that an earlier start left running in it.
+ * Waits while a task holds it; throws with a plain reason where another start serves from it, or it cannot be used.
  */
-export async function takeFolder(folder, { port, host, databasePort }) {
-  const note = { pid: process.pid, port, host, databasePort, parts: {} };
-  try {
-    mkdirSync(folder, { recursive: true });
-    writeFileSync(noteIn(folder), JSON.stringify(note), { flag: "wx" });
-  } catch (error) {
-    if (error.code !== "EEXIST") throw new Error(reasonFor(error, folder), { cause: error });
+export async function takeFolder(folder, { task, port, host, databasePort }) {
+  const note = JSON.stringify({ pid: process.pid, task, port, host, databasePort, parts: {} });
+  for (let isSaid = false; ; isSaid = true) {
+    try {
+      mkdirSync(folder, { recursive: true });
+      return writeFileSync(noteIn(folder), note, { flag: "wx" });
+    } catch (error) {
+      if (error.code !== "EEXIST") throw new Error(reasonFor(error, folder), { cause: error });
+    }
     const earlier = readNote(folder);
-    if (earlier && earlier.pid !== process.pid && isProcess(earlier.pid, "start.mjs"))
-      throw new Error(`Nigrographe runs from ${folder} already (process ${earlier.pid}): http://localhost:${earlier.port}.`, {
-        cause: error,
-      });
-    await endParts(earlier?.parts ?? {});
-    writeFileSync(noteIn(folder), JSON.stringify(note));
+    if (!earlier || earlier.pid === process.pid || !isProcess(earlier.pid, "start.mjs")) {
+      await endParts(earlier?.parts ?? {});
+      return writeFileSync(noteIn(folder), note);
+    }
+    if (!earlier.task)
+      throw new Error(`Nigrographe runs from ${folder} already (process ${earlier.pid}): http://localhost:${earlier.port}.`);
+    if (!isSaid) say(`waiting for "./start ${earlier.task}" on ${folder} to end (process ${earlier.pid}); Ctrl+C gives up`);
+    await pause(200);
   }
 }
 
-/** What runs from a folder: its address and the port of its database; undefined where nothing does. */
+/** What serves from a folder: its address and the port of its database; undefined where nothing does. */
 export function runningFrom(folder) {
   const note = readNote(folder);
-  return note && isProcess(note.pid, "start.mjs") ? note : undefined;
+  return note && !note.task && isProcess(note.pid, "start.mjs") ? note : undefined;
 }
 
 /** Notes a part by its process, in the folder this process has taken. */
@@ -60,8 +65,7 @@ async function endParts(parts) {
     if (!isProcess(pid, MARKS[name])) continue;
     say(`ending the ${name} of an earlier start that was cut off (process ${pid})`);
     process.kill(pid, "SIGTERM");
-    for (let waited = 0; waited < END_WITHIN_MS && isProcess(pid, MARKS[name]); waited += 50)
-      await new Promise((resolve) => setTimeout(resolve, 50));
+    for (let waited = 0; waited < END_WITHIN_MS && isProcess(pid, MARKS[name]); waited += 50) await pause(50);
     if (isProcess(pid, MARKS[name])) process.kill(pid, "SIGKILL");
   }
 }

@@ -5,8 +5,8 @@ import { pathToFileURL } from "node:url";
 import sharp from "sharp";
 import { describe, expect, test } from "vitest";
 import { EXPORT_FORMATS, EXPORT_FORMAT_FACTS, exportNoise, ExportSettings } from "@/contracts/exportSettings";
-import { luminanceToTone } from "@/core/colour/lstar";
-import { SRGB_CURVE, toLinear } from "@/core/colour/transferCurve";
+import { luminanceToTone, toneToLuminance } from "@/core/colour/lstar";
+import { SRGB_CURVE, srgbEncode, toLinear } from "@/core/colour/transferCurve";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { packPath } from "@/core/brush/stroke";
 import type { ExposureStroke } from "@/core/passes/exposure/exposure";
@@ -285,6 +285,23 @@ describe("what must not change a level", () => {
         Array.from({ length: W * H }, (_, i) => shown[4 * i]!),
       ),
     ).toBeLessThan(0.52);
+  });
+
+  test.each(["likeness", "fit"])("a region that looks at the picture by its %s, and no gate that does", (looks) => {
+    const size = { width: W, height: H };
+    const { passes, regions } = fullPlan();
+    const found = regions.find(({ id }) => id === "found")!;
+    const region = looks === "fit" ? { ...found, shapes: found.shapes.slice(1) } : { ...found, fit: 0 };
+    const plan = { ...defaultPlan(), regions: [region], passes: [{ ...passes[0]!, region: "found", gate: null }] };
+    const stage = Stage.fromLevels(levels, size, SRGB_SPACE);
+    stage.update(compilePlan(plan), undefined);
+    const out = new Uint16Array(W * H);
+    const readRows = (y: number, rows: number) => levels.subarray(3 * y * W, 3 * (y + rows) * W);
+    const source = { size, depth: 16, space: SRGB_SPACE, readRows } as const;
+    rowRenderer(source, compilePlan(plan), { size, depth: 16 }, { bases: stage.bases(), bandPixels: 4000 }).render(0, H, out);
+    const tones = stage.tonesAfter(1);
+    const apart = out.map((level, i) => Math.abs(level - Math.round(65535 * srgbEncode(toneToLuminance(tones[i]!)))));
+    expect(Math.max(...apart)).toBeLessThanOrEqual(1);
   });
 
   test("painting point by point, taken back, gone on with elsewhere: every frame is what a fresh stage shows", () => {

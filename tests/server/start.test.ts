@@ -90,6 +90,40 @@ test("several set-ups at once on an empty database bring it up to date and lay i
   await cluster.stop();
 });
 
+describe("a folder", () => {
+  /** A process that takes a folder as ./start does, says so, and gives it up when told. */
+  function taking(folder: string, note: object) {
+    const script = `import("./scripts/folder.mjs").then(async ({ takeFolder, releaseFolder }) => {
+      await takeFolder(${JSON.stringify(folder)}, ${JSON.stringify(note)}).then(() => console.log("taken"), ({ message }) => (console.log(message), process.exit(1)));
+      process.stdin.once("data", () => (releaseFolder(${JSON.stringify(folder)}), process.exit()));
+    })`;
+    const child = spawn(process.execPath, ["-e", script, "start.mjs"]);
+    let words = "";
+    child.stdout.on("data", (chunk: Buffer) => (words += chunk.toString()));
+    return { child, said: (what: string) => expect.poll(() => words, { timeout: 10_000 }).toContain(what), words: () => words };
+  }
+
+  test("that a backup works on is waited for, by a start and by another task; one that is served from is not", async () => {
+    const folder = temporaryFolder();
+    const backup = taking(folder, { task: "backup" });
+    await backup.said("taken");
+    for (const note of [{ port: 1 }, { task: "check" }]) {
+      const next = taking(folder, note);
+      await next.said(`waiting for "./start backup" on ${folder} to end (process ${backup.child.pid})`);
+      expect(next.words()).not.toContain("taken");
+      if (note.task) {
+        backup.child.stdin.write("end");
+        await next.said("taken");
+      }
+      next.child.kill("SIGKILL");
+    }
+    const serving = taking(folder, { port: 7 });
+    await serving.said("taken"); // from one that was killed
+    await taking(folder, { task: "check" }).said("http://localhost:7");
+    serving.child.kill("SIGKILL");
+  });
+});
+
 describe("the application", () => {
   test("runs on when any of its parts is killed, and a second start from the same folder is refused", async () => {
     const place = await applicationPlace();

@@ -274,3 +274,30 @@ test("a broad edge read between cells is the edge measured pixel by pixel, and t
     part.forEach((share, i) => expect(share).toBe(read[(407 + Math.floor(i / 90)) * W + 711 + (i % 90)]!));
   }
 });
+
+test("a broad edge once laid out is laid anew for another softening, another frame, another size", () => {
+  const made = {
+    id: "o",
+    combine: "add",
+    kind: "oval",
+    x: 0.5,
+    y: 0.02,
+    across: 0.4,
+    down: 0.2,
+    turnDeg: 0,
+    inner: 0.05,
+    outer: 0.09,
+  } as const;
+  const shape = { ...made };
+  const asked: [number, number, number][] = [
+    [1600, 1066, 0],
+    [1600, 1066, 0.02],
+    [1600, 800, 0],
+    [2400, 1599, 0],
+    [1600, 1066, 0],
+  ];
+  for (const [width, height, soften] of asked) {
+    const grid = wholeGrid({ width, height });
+    expect(furthest(rasterShape(shape, grid, soften), rasterShape({ ...made }, grid, soften))).toBe(0);
+  }
+});
