@@ -6,8 +6,8 @@ import type { Run } from "./runs";
 
 /** What a pass needs of the whole of the tones that enter it. */
 export interface StepBase {
-  /** For a step that looks at them. */
-  surroundings: Surroundings | undefined;
+  /** For a step that looks at them: for each way they are gathered in. */
+  surroundings: readonly Surroundings[];
   /** For a blurred gate. */
   gate: ToneBase | undefined;
 }
@@ -64,7 +64,7 @@ function applySteps(
 ): void {
   const isMasked = plane !== undefined;
   if (painted) machine.putNext("stops", painted, first);
-  if (surroundings) machine.applySurroundings(surroundings, base!.surroundings!, place, isMasked);
+  if (surroundings) machine.applySurroundings(surroundings, base!.surroundings, place, isMasked);
   else if (stops) machine.applyStops(stops, painted !== undefined, isMasked);
   else if (isMasked) machine.applyTableByMask(tables[0]!);
   else machine.applyTables(tables);

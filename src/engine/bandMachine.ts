@@ -32,7 +32,7 @@ const MEAN_KNOTS = 4096;
 const MEAN_TO_TONE = pairTable(MEAN_KNOTS, luminanceToTone);
 
 /** What the planes of a band hold. */
-export const PLANES = ["red", "green", "blue", "hue", "fade", "tone", "stops", "above", "mask"] as const;
+export const PLANES = ["red", "green", "blue", "hue", "fade", "tone", "stops", "around", "above", "mask"] as const;
 export type PlaneName = (typeof PLANES)[number];
 
 /** Where a band lies in the whole picture: its first pixel, the pixels of a row, and the whole picture's size at this scale. */
@@ -47,10 +47,11 @@ export interface BandPlace {
 const MOST_BASE_COLUMNS = 2560;
 const MOST_FINER = 2;
 /** Most cells of a row where surroundings lie in slices. */
-const MOST_SLICED_COLUMNS = 400;
+const MOST_SLICED_COLUMNS = 512;
 const BASE_ROW_LENGTH = 2 * Math.max(MOST_BASE_COLUMNS + 1, SLICES * MOST_SLICED_COLUMNS);
-/** Tables at work in one band at the most: those of a run, and the three of one that looks at surroundings. */
-const TABLE_SLOTS = 4;
+/** Tables at work in one band at the most: those of a run, and those of one that looks at surroundings. */
+const TABLE_SLOTS = 6;
+const [SHARE_SLOT, BLEND_SLOT, STOPS_SLOTS] = [0, 1, 2];
 
 /** Steps whose rows of stops are held at once, so that a few in turn are not copied in for every band. */
 const ROWS_SLOTS = 2;
@@ -272,13 +273,23 @@ export class BandMachine {
   }
 
   /** tone → tone, exposed by what its surroundings give it; by the mask too, where it is asked for. */
-  applySurroundings({ stops, through, blended }: SurroundingsStep, base: Surroundings, place: BandPlace, byMask = false): void {
+  applySurroundings(
+    { own, around, through, blended }: SurroundingsStep,
+    bases: readonly Surroundings[],
+    place: BandPlace,
+    byMask = false,
+  ): void {
     const p = this.#plane;
     const n = padded(this.#n);
     const run = this.#heap.run;
-    if ("planes" in base) this.#sampleSlices(base, place, p.stops);
-    else this.#sampleBase(base.offset, base, place, p.stops);
-    run.lookUp(p.stops, p.stops, n, this.#slot(0, stops), knotsOf(stops));
+    if (own) run.lookUp(p.tone, p.stops, n, this.#slot(STOPS_SLOTS, own), knotsOf(own));
+    else this.#heap.f32(p.stops, n).fill(0);
+    around.forEach(({ stops }, i) => {
+      const base = bases[i]!;
+      if ("planes" in base) this.#sampleSlices(base, place, p.around);
+      else this.#sampleBase(base.offset, base, place, p.around);
+      run.addTable(p.stops, p.around, n, this.#slot(STOPS_SLOTS + 1 + i, stops), knotsOf(stops));
+    });
     if (blended?.rows) return this.#changeByRows(blended.rows, byMask);
     if (byMask && !blended) run.multiply(p.stops, p.mask, p.stops, n);
     this.#passThrough(through);
@@ -297,7 +308,7 @@ export class BandMachine {
     if (scales) run.multiply(p.stops, p.mask, p.stops, n);
     this.#passThrough(through);
     if (byTone) {
-      const table = this.#slot(2, byTone);
+      const table = this.#slot(STOPS_SLOTS, byTone);
       if (scales) run.addTableBy(p.stops, p.mask, p.tone, n, table, knotsOf(byTone));
       else run.addTable(p.stops, p.tone, n, table, knotsOf(byTone));
     }
@@ -309,7 +320,7 @@ export class BandMachine {
     const { stops, tone } = this.#plane;
     const n = padded(this.#n);
     if (rows) this.#heap.run.throughRows(stops, tone, n, this.#rowsAt(rows), rows.knots, rows.side, rows.most);
-    else if (share) this.#heap.run.scaleLookedUp(stops, tone, n, this.#slot(0, share), knotsOf(share));
+    else if (share) this.#heap.run.scaleLookedUp(stops, tone, n, this.#slot(SHARE_SLOT, share), knotsOf(share));
   }
 
   /** tone → tone and what rows say of its stops. */
@@ -330,7 +341,7 @@ export class BandMachine {
     // A blend changes tones by itself, so what is to stay is mixed back in afterwards.
     run.exposeBy(p.tone, p.stops, p.above, n, Number(onPaper));
     run.blendPlanes(p.tone, p.above, p.above, n, BLEND_MODES.indexOf(blended.mode));
-    run.lookUp(p.tone, p.stops, n, this.#slot(1, blended.share), knotsOf(blended.share));
+    run.lookUp(p.tone, p.stops, n, this.#slot(BLEND_SLOT, blended.share), knotsOf(blended.share));
     if (byMask) run.multiply(p.stops, p.mask, p.stops, n);
     run.mixBy(p.tone, p.above, p.stops, p.tone, n);
   }
@@ -403,9 +414,12 @@ export class BandMachine {
   /** Reads the surroundings of tones between cells, and between the tones of slices, for every pixel of the band. */
   #sampleSlices({ planes, slices, width, height, guide }: SlicedBase, place: BandPlace, out: number): void {
     const { tone, above } = this.#plane;
-    this.#sampleBase(guide.offset, guide, place, out, false);
-    this.#sampleBase(guide.slope!, guide, place, above, false);
-    this.#heap.run.guided(tone, above, out, above, padded(this.#n));
+    if (guide) {
+      this.#sampleBase(guide.offset, guide, place, out, false);
+      this.#sampleBase(guide.slope!, guide, place, above, false);
+      this.#heap.run.guided(tone, above, out, above, padded(this.#n));
+    }
+    const own = guide ? above : tone;
     if (width > MOST_SLICED_COLUMNS || slices > SLICES)
       throw new CoreError("bad_size", `${slices} slices of ${width} cells a row do not fit`);
     const pairs = this.#heap.f32(this.#baseRow, 2 * slices * width);
@@ -414,7 +428,7 @@ export class BandMachine {
     for (let done = 0, y = place.y; done < this.#n; done += place.width, y++) {
       const row = ((y + 0.5) / place.whole.height) * height - 0.5;
       for (let k = 0; k < slices; k++) writeRow(planes, k * width * height, width, height, row, pairs, 2 * k * width);
-      this.#heap.run.sampleSlices(this.#baseRow, above + 4 * done, out + 4 * done, padded(place.width), from, step, width - 1, slices);
+      this.#heap.run.sampleSlices(this.#baseRow, own + 4 * done, out + 4 * done, padded(place.width), from, step, width - 1, slices);
     }
   }
 

@@ -62,7 +62,7 @@ export class Stage {
   /** The versions of stops that the tones after their passes were made with. */
   readonly #exposed = new Map<number, number>();
   /** What passes need of the whole of what enters them, with the key of those tones. */
-  #bases = new Map<number, { key: string; base: StepBase }>();
+  #bases = new Map<number, { key: string; gathered: Gathered; base: StepBase }>();
   #plan: CompiledPlan | undefined;
   #hand: Hand = NO_HAND;
 
@@ -175,7 +175,7 @@ export class Stage {
     const { steps, masks } = this.bases();
     if (!mask) return { steps, masks };
     const gate = isGatheredOnTheWay(mask.gate) ? gateBase(mask.gate, this.tonesAfter(step), this.size) : undefined;
-    const surroundings = steps.get(step)?.surroundings;
+    const surroundings = steps.get(step)?.surroundings ?? [];
     return {
       steps: new Map([...steps, [step, { surroundings, gate }]]),
       masks: needsBases(mask) ? this.#masks.gather([mask]) : masks,
@@ -385,16 +385,20 @@ export class Stage {
   /** What a run needs of the whole of what enters it, gathered anew only where something before it changed. */
   #gather({ from, surroundings, mask }: Run): StepBase {
     const { key } = this.#checkpoints.at(from);
-    const gate = isGatheredOnTheWay(mask?.gate) ? mask.gate : undefined;
-    const wanted = JSON.stringify([key, surroundings?.spread, gate]);
+    const tone = () => this.tonesAfter(from);
     const known = this.#bases.get(from);
-    if (known?.key === wanted) return known.base;
-    const tone = this.tonesAfter(from);
-    const base = {
-      surroundings: surroundings && surroundingsOf(tone, this.size, surroundings.spread),
-      gate: gate && gateBase(gate, tone, this.size),
+    const gathered: Gathered = new Map();
+    const gather = <T>(how: object, make: () => T): T => {
+      const name = JSON.stringify(how);
+      gathered.set(name, (known?.key === key && known.gathered.get(name)) || make());
+      return gathered.get(name) as T;
     };
-    this.#bases.set(from, { key: wanted, base });
+    const gate = isGatheredOnTheWay(mask?.gate) ? mask.gate : undefined;
+    const base = {
+      surroundings: surroundings?.around.map(({ spread }) => gather(spread, () => surroundingsOf(tone(), this.size, spread))) ?? [],
+      gate: gate && gather(gate, () => gateBase(gate, tone(), this.size)),
+    };
+    this.#bases.set(from, { key, gathered, base });
     return base;
   }
 
@@ -544,6 +548,9 @@ type LaidRun = Run & {
   added: Float32Array | undefined;
   base: StepBase | undefined;
 };
+
+/** What was gathered of tones, by how. */
+type Gathered = Map<string, unknown>;
 
 type TakeBand = (first: number, end: number, y: number, rows: number) => void;
 

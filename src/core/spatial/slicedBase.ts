@@ -11,8 +11,8 @@ export interface SlicedBase extends Size {
   slices: number;
   /** slices · width · height tones. */
   planes: Float32Array;
-  /** What a place is taken for: its tone, or where no edge is near, the mean close around it, so that texture is not taken for edges however strong. */
-  guide: ToneBase;
+  /** What a place is taken for where it is not its tone: that beside edges, elsewhere the mean close around it, so that texture is not taken for edges however strong. */
+  guide: ToneBase | undefined;
 }
 
 /**
@@ -20,8 +20,8 @@ export interface SlicedBase extends Size {
  * zone one: fewer would let steps of two zones bleed, more would take texture for edges.
  */
 export const SLICES = 10;
-/** Standard deviation of the window in cells. */
-const CELLS_IN_RADIUS = 3.5;
+/** Standard deviation of the window in cells; where places are told by their own tones, these err by more than coarse cells do. */
+const CELLS_IN_RADIUS = { guide: 3.5, tone: 2 };
 /** Long edge of the picture that tones are gathered from, in pixels: ten to the finest window's radius. */
 const GATHER_EDGE = 640;
 /** Where nothing lies around that is like a tone, it stands for itself. */
@@ -34,8 +34,8 @@ const ITSELF = 1e-4;
  * Shape   tone of `size`, row after row, 0–1. Units: radius as a part of the long edge.
  * Source  the bilateral grid: Paris & Durand (2006), Chen, Paris & Durand (2007); compared in docs/decisions/0007-contrast-mask.md.
  */
-export function slicedBase(tone: Float32Array, size: Size, radius: number): SlicedBase {
-  const small = fitLongEdge(size, Math.ceil(CELLS_IN_RADIUS / radius));
+export function slicedBase(tone: Float32Array, size: Size, radius: number, toldBy: "guide" | "tone"): SlicedBase {
+  const small = fitLongEdge(size, Math.ceil(CELLS_IN_RADIUS[toldBy] / radius));
   const cells = small.width * small.height;
   const middle = fitLongEdge(size, GATHER_EDGE);
   const gathered = middle.width < size.width ? areaReduceRows(tone, 0, size, middle, 0, middle.height) : tone;
@@ -48,7 +48,7 @@ export function slicedBase(tone: Float32Array, size: Size, radius: number): Slic
     const own = k / (SLICES - 1);
     for (let i = 0; i < cells; i++) planes[k * cells + i] = (sum[i]! + ITSELF * own) / (count[i]! + ITSELF);
   }
-  return { ...small, slices: SLICES, planes, guide: guideOf(gathered, middle, radius) };
+  return { ...small, slices: SLICES, planes, guide: toldBy === "guide" ? guideOf(gathered, middle, radius) : undefined };
 }
 
 /** The guide's window, as a part of the radius, its standard deviation in cells, and the contrast at which edges begin to hold, in tone. */
@@ -101,5 +101,5 @@ export type Surroundings = ToneBase | SlicedBase;
 
 /** Gathers the surroundings of a whole picture. */
 export function surroundingsOf(tone: Float32Array, size: Size, { radius, edges }: Spread): Surroundings {
-  return edges ? slicedBase(tone, size, radius) : toneBase(tone, size, radius);
+  return edges === "none" ? toneBase(tone, size, radius) : slicedBase(tone, size, radius, edges);
 }

@@ -29,12 +29,16 @@ export interface Blended {
   rows: StopsRows | undefined;
 }
 
-/** Stops given to a place by its surroundings. */
+/** Stops given to a place by its surroundings, gathered in one way or several, whose stops add up; meeting the print normally, at the pass's strength. */
 export interface SurroundingsStep {
   kind: "surroundings";
-  spread: Spread;
-  /** Stops over the tone of the surroundings; meeting the print normally, at the pass's strength. */
-  stops: Float32Array;
+  /** Stops over the tone of the place itself; absent where it gives none. */
+  own: Float32Array | undefined;
+  around: readonly {
+    spread: Spread;
+    /** Stops over the tone of the surroundings. */
+    stops: Float32Array;
+  }[];
   through: StopsThrough;
   /** Absent where it meets the print normally. */
   blended: Blended | undefined;

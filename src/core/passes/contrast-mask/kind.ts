@@ -21,8 +21,8 @@ function step(pass: PassOf<"contrast-mask">): SurroundingsStep {
   const most = Math.max(Math.abs(stopsOf(0)), Math.abs(stopsOf(1)));
   return {
     kind: "surroundings",
-    spread: { radius, edges },
-    stops: pairTable(SOFT_KNOTS, stopsOf),
+    own: undefined,
+    around: [{ spread: { radius, edges: edges ? "guide" : "none" }, stops: pairTable(SOFT_KNOTS, stopsOf) }],
     through: isNormal ? throughReach(pass, most) : ALL,
     blended: blended(pass, REACHES_ALL, most),
   };
