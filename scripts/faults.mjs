@@ -244,7 +244,7 @@ async function manyClients() {
         const answer = await ask("GET", path).catch((error) => error);
         if (answer instanceof Error || answer.status >= 500) {
           failures++;
-          lost.push(`${path}: ${answer instanceof Error ? answer.message : `${answer.status} ${await answer.text()}`}`);
+          lost.push(`${path}: ${answer instanceof Error ? answer.message : `${answer.status} ${(await answer.text()).slice(0, 300)}`}`);
         } else await answer.arrayBuffer();
         answers++;
       }

@@ -15,7 +15,7 @@ import type { Blended, StopsStep, StopsThrough, SurroundingsStep } from "@/core/
 import type { Size } from "@/core/spatial/areaReduce";
 import { wholeGrid } from "@/core/region/grid";
 import { layCells } from "@/core/spatial/layCells";
-import { SLICES, type SlicedBase, type Surroundings } from "@/core/spatial/slicedBase";
+import { MOST_SLICES, type SlicedBase, type Surroundings } from "@/core/spatial/slicedBase";
 import type { ToneBase } from "@/core/spatial/toneBase";
 import { LUMINANCE_WEIGHTS, staysWithin, type Weights } from "@/core/mix/weights";
 import { DITHER_PERIOD } from "@/core/view/dither";
@@ -48,7 +48,7 @@ const MOST_BASE_COLUMNS = 2560;
 const MOST_FINER = 2;
 /** Most cells of a row where surroundings lie in slices. */
 const MOST_SLICED_COLUMNS = 512;
-const BASE_ROW_LENGTH = 2 * Math.max(MOST_BASE_COLUMNS + 1, SLICES * MOST_SLICED_COLUMNS);
+const BASE_ROW_LENGTH = 2 * Math.max(MOST_BASE_COLUMNS + 1, MOST_SLICES * MOST_SLICED_COLUMNS);
 /** Tables at work in one band at the most: those of a run, and those of one that looks at surroundings. */
 const TABLE_SLOTS = 6;
 const [SHARE_SLOT, BLEND_SLOT, STOPS_SLOTS] = [0, 1, 2];
@@ -420,7 +420,7 @@ export class BandMachine {
       this.#heap.run.guided(tone, above, out, above, padded(this.#n));
     }
     const own = guide ? above : tone;
-    if (width > MOST_SLICED_COLUMNS || slices > SLICES)
+    if (width > MOST_SLICED_COLUMNS || slices > MOST_SLICES)
       throw new CoreError("bad_size", `${slices} slices of ${width} cells a row do not fit`);
     const pairs = this.#heap.f32(this.#baseRow, 2 * slices * width);
     const step = width / place.whole.width;

@@ -16,12 +16,14 @@ export interface SlicedBase extends Size {
 }
 
 /**
- * Tones that have a plane. With reading between them they make what lies two zones away quite another thing, and what lies within a third of a
- * zone one: fewer would let steps of two zones bleed, more would take texture for edges.
+ * How many tones have a plane, and how many cells the standard deviation of the window has. With reading between them slices make what lies two of their steps away quite
+ * another thing, and what lies within a third of one the same: fewer would let steps bleed, more would take texture for edges. Where places are told by their
+ * own tones, these err by more than coarse cells do.
  */
-export const SLICES = 10;
-/** Standard deviation of the window in cells; where places are told by their own tones, these err by more than coarse cells do. */
-const CELLS_IN_RADIUS = { guide: 3.5, tone: 2 };
+const GRIDS = { guide: { slices: 10, cellsInRadius: 3.5 }, tone: { slices: 11, cellsInRadius: 2 } };
+export const MOST_SLICES = 11;
+/** How far from a place's own tone the surroundings told by it can lie: as far as the slices around it reach. */
+export const SLICED_REACH = 2 / (GRIDS.tone.slices - 1);
 /** Long edge of the picture that tones are gathered from, in pixels: ten to the finest window's radius. */
 const GATHER_EDGE = 640;
 /** Where nothing lies around that is like a tone, it stands for itself. */
@@ -35,20 +37,21 @@ const ITSELF = 1e-4;
  * Source  the bilateral grid: Paris & Durand (2006), Chen, Paris & Durand (2007); compared in docs/decisions/0007-contrast-mask.md.
  */
 export function slicedBase(tone: Float32Array, size: Size, radius: number, toldBy: "guide" | "tone"): SlicedBase {
-  const small = fitLongEdge(size, Math.ceil(CELLS_IN_RADIUS[toldBy] / radius));
+  const { slices, cellsInRadius } = GRIDS[toldBy];
+  const small = fitLongEdge(size, Math.ceil(cellsInRadius / radius));
   const cells = small.width * small.height;
   const middle = fitLongEdge(size, GATHER_EDGE);
   const gathered = middle.width < size.width ? areaReduceRows(tone, 0, size, middle, 0, middle.height) : tone;
-  const [sums, counts] = splat(gathered, middle, small);
-  const planes = new Float32Array(SLICES * cells);
+  const [sums, counts] = splat(gathered, middle, small, slices);
+  const planes = new Float32Array(slices * cells);
   const sigma = radius * Math.max(small.width, small.height);
-  for (let k = 0; k < SLICES; k++) {
+  for (let k = 0; k < slices; k++) {
     const part = (plane: Float32Array) => boxBlur(plane.subarray(k * cells, (k + 1) * cells), small, sigma);
     const [sum, count] = [part(sums), part(counts)];
-    const own = k / (SLICES - 1);
+    const own = k / (slices - 1);
     for (let i = 0; i < cells; i++) planes[k * cells + i] = (sum[i]! + ITSELF * own) / (count[i]! + ITSELF);
   }
-  return { ...small, slices: SLICES, planes, guide: toldBy === "guide" ? guideOf(gathered, middle, radius) : undefined };
+  return { ...small, slices, planes, guide: toldBy === "guide" ? guideOf(gathered, middle, radius) : undefined };
 }
 
 /** The guide's window, as a part of the radius, its standard deviation in cells, and the contrast at which edges begin to hold, in tone. */
@@ -73,9 +76,9 @@ function guideOf(tone: Float32Array, size: Size, radius: number): ToneBase {
 }
 
 /** Tones summed and counted in their cells, shared between the two slices they lie between. */
-function splat(tone: Float32Array, { width, height }: Size, small: Size): [Float32Array, Float32Array] {
+function splat(tone: Float32Array, { width, height }: Size, small: Size, slices: number): [Float32Array, Float32Array] {
   const cells = small.width * small.height;
-  const [sums, counts] = [new Float32Array(SLICES * cells), new Float32Array(SLICES * cells)];
+  const [sums, counts] = [new Float32Array(slices * cells), new Float32Array(slices * cells)];
   const columns = Int32Array.from({ length: width }, (_, x) => Math.min(Math.floor(((x + 0.5) / width) * small.width), small.width - 1));
   // A cell may hold more pixels than its neighbour: each counts as its part of the picture.
   const share = cells / (width * height);
@@ -83,8 +86,8 @@ function splat(tone: Float32Array, { width, height }: Size, small: Size): [Float
     const row = Math.min(Math.floor(((y + 0.5) / height) * small.height), small.height - 1) * small.width;
     for (let x = 0; x < width; x++, i++) {
       const t = Math.min(Math.max(tone[i]!, 0), 1);
-      const at = t * (SLICES - 1);
-      const lower = Math.min(at | 0, SLICES - 2);
+      const at = t * (slices - 1);
+      const lower = Math.min(at | 0, slices - 2);
       const upper = (at - lower) * share;
       const cell = lower * cells + row + columns[x]!;
       counts[cell] = counts[cell]! + share - upper;
