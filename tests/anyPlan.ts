@@ -76,6 +76,9 @@ const anyMove: fc.Arbitrary<Move> = fc.oneof(
   fc
     .record({ radius: anyNumber(0.01, 0.2), density: unit, edges: fc.boolean() })
     .map((settings) => ({ kind: "contrast-mask" as const, ...settings })),
+  fc
+    .record({ fine: anyNumber(-1, 2), medium: anyNumber(-1, 2), broad: anyNumber(-1, 2) })
+    .map((settings) => ({ kind: "relief" as const, ...settings })),
 );
 
 const strength = unit.map((u) => 2 * u);

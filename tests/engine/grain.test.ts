@@ -115,6 +115,27 @@ describe.each(PICTURES)("%s", (picture, lightAt) => {
   });
 });
 
+/** Fine detail is some pixels of a preview wide: where a preview has its real size. */
+const strip = { width: 5120, height: 128 };
+const stripAtQuarter = { width: 1280, height: 32 };
+const RELIEFS = [
+  { name: "fine", fine: 1, medium: 0, broad: 0 },
+  { name: "medium", fine: 0, medium: 1, broad: 0 },
+  { name: "broad", fine: 0, medium: 0, broad: 1 },
+  { name: "mist", fine: -0.5, medium: -0.5, broad: -0.5 },
+] as const;
+
+test.each(PICTURES)("relief of a strip of %s: shown at a quarter as it is printed", (picture, lightAt) => {
+  const levels = pictureOf((u, v) => lightAt((10 * u) % 1, v / 3), strip);
+  const small = Stage.fromLevels(levels, strip, SRGB_SPACE).reducedTo(stripAtQuarter);
+  for (const { name, ...sizes } of RELIEFS) {
+    const passes = [pass({ kind: "relief", ...sizes })];
+    const { mean, within } = differences(levels, small, { ...defaultPlan(), passes }, strip);
+    expect([name, mean <= FAITHFUL.mean]).toEqual([name, true]);
+    expect(within).toBeGreaterThanOrEqual(picture === "coarse grain" ? 0.997 : FAITHFUL.within);
+  }
+});
+
 test("a gate narrower than the grain shows what is printed to within two zones' hundredths", () => {
   // No two tones can stand for sixteen where the gate lets through a few of them.
   for (const name of ["fine grain", "coarse grain"]) {

@@ -178,6 +178,12 @@ function fullPlan(): Plan {
     blend: "darken",
     move: { kind: "edge-burn", stops: -0.7, x: 0.1, y: -0.05, begins: 0.2, straight: 0.5, onPaper: true },
   });
+  plan.passes.push({
+    ...restingPass("relief", "ninth", "Relief"),
+    region: "drawn",
+    gate,
+    move: { kind: "relief", fine: 0.5, medium: -0.4, broad: 0.8 },
+  });
   plan.sets = [{ id: "last", name: "Last", on: true, strength: 1.5 }];
   return plan;
 }

@@ -5,6 +5,7 @@ import { ContrastMaskMove } from "./contrastMask";
 import { EdgeBurnMove } from "./edgeBurn";
 import { ExposureMove } from "./exposure";
 import { PlacementMove } from "./placement";
+import { ReliefMove } from "./relief";
 
 /** The schema of every kind of move. */
 const MOVES = {
@@ -13,6 +14,7 @@ const MOVES = {
   "edge-burn": EdgeBurnMove,
   contrast: ContrastMove,
   "contrast-mask": ContrastMaskMove,
+  relief: ReliefMove,
 } satisfies { [K in MoveKind]: z.ZodType<MoveOf<K>> };
 
 export const Move = z.discriminatedUnion("kind", [
@@ -21,4 +23,5 @@ export const Move = z.discriminatedUnion("kind", [
   MOVES["edge-burn"],
   MOVES.contrast,
   MOVES["contrast-mask"],
+  MOVES.relief,
 ]);

@@ -9,6 +9,7 @@ import { edgeBurn } from "./edge-burn/kind";
 import { exposure } from "./exposure/kind";
 import type { PassKind } from "./passKind";
 import { placement } from "./placement/kind";
+import { relief } from "./relief/kind";
 
 /** Every kind of pass there is. */
 export const PASS_KINDS = {
@@ -17,6 +18,7 @@ export const PASS_KINDS = {
   "edge-burn": edgeBurn,
   contrast,
   "contrast-mask": contrastMask,
+  relief,
 } satisfies { [K in MoveKind]: PassKind<K> };
 
 /** The kind of a move. What is found under a move's own kind is of that kind, which the compiler cannot follow over all of them. */

@@ -5,6 +5,7 @@ import { edgeBurn } from "./edge-burn/face";
 import { exposure } from "./exposure/face";
 import type { PassFace } from "./passFace";
 import { placement } from "./placement/face";
+import { relief } from "./relief/face";
 
 /** The face of every kind of pass, in the order they are offered. */
 export const PASS_FACES = {
@@ -13,6 +14,7 @@ export const PASS_FACES = {
   "edge-burn": edgeBurn,
   contrast,
   "contrast-mask": contrastMask,
+  relief,
 } satisfies { [K in MoveKind]: PassFace<K> };
 
 export const MOVE_KINDS = Object.keys(PASS_FACES) as MoveKind[];

@@ -37,8 +37,8 @@ export function ReliefPart({ pass, move }: { pass: Pass; move: ReliefMove }) {
         />
       ))}
       <p className={styles.hint}>
-        Fine is the grain of stone, bark and cloth; medium what gives things their roundness; broad folds of land and clouds. Strong edges
-        stay as they are, without light seams. Less than nothing lays mist over the detail.
+        Fine is the grain of stone, bark and cloth; medium what gives things their roundness; broad the folds of land and clouds. Strong
+        edges stay as they are, without light seams. Below 0 % detail fades into mist.
       </p>
     </Part>
   );
