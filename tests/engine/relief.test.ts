@@ -42,7 +42,7 @@ const waves =
 
 describe("beside a step", () => {
   /** Of two zones and more, wherever they lie. */
-  const STEPS = [[0.25, 0.8], ...Array.from({ length: 7 }, (_, k) => [0.03 + 0.117 * k, 0.23 + 0.117 * k] as const)] as const;
+  const STEPS = [[0.25, 0.8], ...Array.from({ length: 13 }, (_, k) => [0.035 + 0.0617 * k, 0.235 + 0.0617 * k] as const)] as const;
   test.each(["fine", "medium", "broad", "all"] as const)("%s relief leaves no halo, up to the most there is", (name) => {
     for (const [low, high] of name === "all" ? STEPS : STEPS.slice(0, 3))
       for (const amount of [2, -1]) {
