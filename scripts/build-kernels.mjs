@@ -1,17 +1,19 @@
 // Compiles the AssemblyScript kernels and writes them as a base64 string in a module, so that browser
 // and Node load the same bytes without a bundler rule or a path.
-import { mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
+import { mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import asc from "assemblyscript/asc";
 
 const root = new URL("..", import.meta.url).pathname;
-const source = "src/core/kernels/as/kernels.ts";
+const folder = "src/core/kernels/as";
+const source = `${folder}/kernels.ts`;
 const target = join(root, "src/core/kernels/wasmBytes.generated.ts");
+const sources = [...readdirSync(join(root, folder)).map((file) => join(root, folder, file)), new URL(import.meta.url).pathname];
 const built = join(root, "build/kernels.wasm");
 
 const isFresh = () => {
   try {
-    return statSync(target).mtimeMs > Math.max(statSync(join(root, source)).mtimeMs, statSync(new URL(import.meta.url)).mtimeMs);
+    return statSync(target).mtimeMs > Math.max(...sources.map((file) => statSync(file).mtimeMs));
   } catch {
     return false;
   }

@@ -4,7 +4,7 @@ import { IDENTITY3, invert3, type Matrix3 } from "@/core/colour/matrix3";
 import type { SourceSpace } from "@/core/colour/sourceSpace";
 import { curveTable } from "@/core/colour/transferCurve";
 import { CoreError } from "@/core/errors";
-import { KernelHeap } from "@/core/kernels/kernelHeap";
+import { CELL_FLOATS, KernelHeap } from "@/core/kernels/kernelHeap";
 import { knotsOf, pairTable } from "@/core/kernels/pairTable";
 import { CHROMA_FADE, FLOOR_KNEE, SHOULDER_FROM } from "@/core/kernels/reference";
 import { BLEND_MODES } from "@/core/blend/blend";
@@ -15,7 +15,7 @@ import type { Blended, StopsStep, StopsThrough, SurroundingsStep } from "@/core/
 import type { Size } from "@/core/spatial/areaReduce";
 import { wholeGrid } from "@/core/region/grid";
 import { layCells } from "@/core/spatial/layCells";
-import { MOST_SLICES, type SlicedBase, type Surroundings } from "@/core/spatial/slicedBase";
+import type { SlicedBase, Surroundings } from "@/core/spatial/slicedBase";
 import type { ToneBase } from "@/core/spatial/toneBase";
 import { LUMINANCE_WEIGHTS, staysWithin, type Weights } from "@/core/mix/weights";
 import { DITHER_PERIOD } from "@/core/view/dither";
@@ -48,7 +48,8 @@ const MOST_BASE_COLUMNS = 2560;
 const MOST_FINER = 2;
 /** Most cells of a row where surroundings lie in slices. */
 const MOST_SLICED_COLUMNS = 512;
-const BASE_ROW_LENGTH = 2 * Math.max(MOST_BASE_COLUMNS + 1, MOST_SLICES * MOST_SLICED_COLUMNS);
+const SLICED_ROW_LENGTH = CELL_FLOATS * MOST_SLICED_COLUMNS;
+const BASE_ROW_LENGTH = 2 * Math.max(MOST_BASE_COLUMNS + 1, SLICED_ROW_LENGTH);
 /** Tables at work in one band at the most: those of a run, and those of one that looks at surroundings. */
 const TABLE_SLOTS = 6;
 const [SHARE_SLOT, BLEND_SLOT, STOPS_SLOTS] = [0, 1, 2];
@@ -81,6 +82,9 @@ export class BandMachine {
   readonly #counts: number;
   readonly #hueSlot: number;
   readonly #baseRow: number;
+  readonly #slicedRows: number;
+  /** Which rows of cells lie in the heap. */
+  readonly #inSlicedRows: ({ cells: Float32Array; row: number } | undefined)[] = [];
   readonly #tables: number;
   /** What lies in each table slot, so that it is copied in only when it changed. */
   readonly #inSlot: (Float32Array | undefined)[] = [];
@@ -105,7 +109,7 @@ export class BandMachine {
       8 * (LUMINANCE_KNOTS + 1) +
       8 * (MEAN_KNOTS + 1) +
       (TABLE_SLOTS + 2) * this.#tableBytes +
-      4 * BASE_ROW_LENGTH +
+      4 * (BASE_ROW_LENGTH + 2 * SLICED_ROW_LENGTH) +
       4 * padded +
       16 * HISTOGRAM_BINS +
       4 * ROWS_SLOTS * ROWS_LENGTH +
@@ -124,6 +128,7 @@ export class BandMachine {
     this.#hueSlot = heap.reserve(this.#tableBytes);
     this.#ditherRow = heap.reserve(4 * Math.max(padded, DITHER_PERIOD));
     this.#baseRow = heap.reserve(4 * BASE_ROW_LENGTH);
+    this.#slicedRows = heap.reserve(8 * SLICED_ROW_LENGTH);
     this.#counts = heap.reserve(16 * HISTOGRAM_BINS);
     this.#tables = heap.reserve(TABLE_SLOTS * this.#tableBytes);
     this.#rows = heap.reserve(4 * ROWS_SLOTS * ROWS_LENGTH);
@@ -286,7 +291,7 @@ export class BandMachine {
     else this.#heap.f32(p.stops, n).fill(0);
     around.forEach(({ stops }, i) => {
       const base = bases[i]!;
-      if ("planes" in base) this.#sampleSlices(base, place, p.around);
+      if ("slices" in base) this.#sampleSlices(base, place, p.around);
       else this.#sampleBase(base.offset, base, place, p.around);
       run.addTable(p.stops, p.around, n, this.#slot(STOPS_SLOTS + 1 + i, stops), knotsOf(stops));
     });
@@ -406,13 +411,13 @@ export class BandMachine {
     const step = width / place.whole.width;
     const from = (place.x + 0.5) * step - 0.5;
     for (let done = 0, y = place.y; done < this.#n; done += place.width, y++) {
-      writeRow(plane, 0, width, height, ((y + 0.5) / place.whole.height) * height - 0.5, pairs, 0);
+      writeRow(plane, width, height, ((y + 0.5) / place.whole.height) * height - 0.5, pairs);
       this.#heap.run.sampleRow(this.#baseRow, out + 4 * done, padded(place.width), from, step, width - 1);
     }
   }
 
   /** Reads the surroundings of tones between cells, and between the tones of slices, for every pixel of the band. */
-  #sampleSlices({ planes, slices, width, height, guide }: SlicedBase, place: BandPlace, out: number): void {
+  #sampleSlices({ cells, slices, width, height, guide }: SlicedBase, place: BandPlace, out: number): void {
     const { tone, above } = this.#plane;
     if (guide) {
       this.#sampleBase(guide.offset, guide, place, out, false);
@@ -420,16 +425,31 @@ export class BandMachine {
       this.#heap.run.guided(tone, above, out, above, padded(this.#n));
     }
     const own = guide ? above : tone;
-    if (width > MOST_SLICED_COLUMNS || slices > MOST_SLICES)
-      throw new CoreError("bad_size", `${slices} slices of ${width} cells a row do not fit`);
-    const pairs = this.#heap.f32(this.#baseRow, 2 * slices * width);
+    if (width > MOST_SLICED_COLUMNS)
+      throw new CoreError("bad_size", `surroundings of ${width} cells a row, room for ${MOST_SLICED_COLUMNS}`);
+    const { run } = this.#heap;
     const step = width / place.whole.width;
     const from = (place.x + 0.5) * step - 0.5;
     for (let done = 0, y = place.y; done < this.#n; done += place.width, y++) {
-      const row = ((y + 0.5) / place.whole.height) * height - 0.5;
-      for (let k = 0; k < slices; k++) writeRow(planes, k * width * height, width, height, row, pairs, 2 * k * width);
-      this.#heap.run.sampleSlices(this.#baseRow, own + 4 * done, out + 4 * done, padded(place.width), from, step, width - 1, slices);
+      const row = Math.min(Math.max(((y + 0.5) / place.whole.height) * height - 0.5, 0), height - 1);
+      const upper = Math.floor(row);
+      const [a, b] = [this.#slicedRow(cells, width, upper), this.#slicedRow(cells, width, Math.min(upper + 1, height - 1))];
+      run.pairRows(a, b, row - upper, this.#baseRow, width);
+      run.sampleSlices(this.#baseRow, own + 4 * done, out + 4 * done, padded(place.width), from, step, width - 1, slices);
     }
+  }
+
+  /** The place of a row of cells in the heap, where it is copied unless it lies there already: neighbours lie there together. */
+  #slicedRow(cells: Float32Array, width: number, row: number): number {
+    const slot = row % 2;
+    const at = this.#slicedRows + 4 * slot * SLICED_ROW_LENGTH;
+    const inSlot = this.#inSlicedRows[slot];
+    if (inSlot?.cells !== cells || inSlot.row !== row) {
+      const length = CELL_FLOATS * width;
+      this.#heap.f32(at, length).set(cells.subarray(row * length, (row + 1) * length));
+      this.#inSlicedRows[slot] = { cells, row };
+    }
+    return at;
   }
 
   /** The place of rows in the heap, where they are copied unless they lie there already. */
@@ -466,15 +486,15 @@ export class BandMachine {
   }
 }
 
-/** A row between two rows of a plane of cells that begins at `first`, as pairs for the kernel to read, from `to` on. */
-function writeRow(cells: Float32Array, first: number, width: number, height: number, y: number, pairs: Float32Array, to: number): void {
+/** A row between two rows of a plane of cells, as pairs for the kernel to read. */
+function writeRow(cells: Float32Array, width: number, height: number, y: number, pairs: Float32Array): void {
   const at = Math.min(Math.max(y, 0), height - 1);
   const upper = Math.floor(at);
   const part = at - upper;
-  const a = first + upper * width;
-  const b = first + Math.min(upper + 1, height - 1) * width;
+  const a = upper * width;
+  const b = Math.min(upper + 1, height - 1) * width;
   let value = cells[a]! + part * (cells[b]! - cells[a]!);
-  for (let x = 0, k = to; x < width; x++, k += 2) {
+  for (let x = 0, k = 0; x < width; x++, k += 2) {
     const i = Math.min(x + 1, width - 1);
     const next = cells[a + i]! + part * (cells[b + i]! - cells[a + i]!);
     pairs[k] = value;

@@ -385,7 +385,8 @@ export class Stage {
   /** What a run needs of the whole of what enters it, gathered anew only where something before it changed. */
   #gather({ from, surroundings, mask }: Run): StepBase {
     const { key } = this.#checkpoints.at(from);
-    const tone = () => this.tonesAfter(from);
+    const tone = this.tonesAfter(from);
+    const around = surroundingsOf(tone, this.size);
     const known = this.#bases.get(from);
     const gathered: Gathered = new Map();
     const gather = <T>(how: object, make: () => T): T => {
@@ -395,8 +396,8 @@ export class Stage {
     };
     const gate = isGatheredOnTheWay(mask?.gate) ? mask.gate : undefined;
     const base = {
-      surroundings: surroundings?.around.map(({ spread }) => gather(spread, () => surroundingsOf(tone(), this.size, spread))) ?? [],
-      gate: gate && gather(gate, () => gateBase(gate, tone(), this.size)),
+      surroundings: surroundings?.around.map(({ spread }) => gather(spread, () => around(spread))) ?? [],
+      gate: gate && gather(gate, () => gateBase(gate, tone, this.size)),
     };
     this.#bases.set(from, { key, gathered, base });
     return base;

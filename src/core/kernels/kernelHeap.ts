@@ -35,7 +35,25 @@ export interface KernelExports {
   histogram(tone: number, n: number, counts: number, bins: number): void;
   sampleRow(table: number, out: number, n: number, from: number, step: number, knots: number): void;
   guided(tone: number, slope: number, offset: number, out: number, n: number): void;
-  sampleSlices(tables: number, tone: number, out: number, n: number, from: number, step: number, knots: number, slices: number): void;
+  /** Surroundings in slices: `CELL_FLOATS` floats a cell; shares, own and sums are doubles, columns and rows whole numbers of bytes. */
+  splatSlices(
+    ...args: [
+      tone: number,
+      width: number,
+      height: number,
+      columns: number,
+      rows: number,
+      sums: number,
+      counts: number,
+      share: number,
+      slices: number,
+    ]
+  ): void;
+  boxAcross(src: number, out: number, width: number, height: number, reach: number, shares: number): void;
+  boxDown(src: number, out: number, width: number, height: number, reach: number, shares: number, sums: number): void;
+  meanSlices(sums: number, counts: number, cells: number, own: number, itself: number): void;
+  pairRows(a: number, b: number, part: number, out: number, columns: number): void;
+  sampleSlices(pairs: number, tone: number, out: number, n: number, from: number, step: number, last: number, slices: number): void;
   addLookedUpBy(tone: number, mask: number, out: number, n: number, table: number, knots: number): void;
   mixBy(below: number, above: number, amount: number, out: number, n: number): void;
   scaleAdd(plane: number, n: number, scale: number, offset: number): void;
@@ -71,6 +89,9 @@ export interface KernelExports {
   /** mode: place in BLEND_MODES. */
   blendPlanes(below: number, above: number, out: number, n: number, mode: number): void;
 }
+
+/** Floats of a cell of surroundings in slices: as many slices at the most. */
+export const CELL_FLOATS = 12;
 
 const PAGE = 65536;
 let compiled: WebAssembly.Module | undefined;
@@ -109,8 +130,17 @@ export class KernelHeap {
     return at;
   }
 
+  /** Gives all that was reserved back; what lies there is nobody's. */
+  clear(): void {
+    this.#next = 16;
+  }
+
   f32(pointer: number, length: number): Float32Array<ArrayBuffer> {
     return new Float32Array(this.#memory.buffer, pointer, length);
+  }
+
+  f64(pointer: number, length: number): Float64Array<ArrayBuffer> {
+    return new Float64Array(this.#memory.buffer, pointer, length);
   }
 
   u32(pointer: number, length: number): Uint32Array<ArrayBuffer> {

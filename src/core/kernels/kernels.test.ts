@@ -9,7 +9,7 @@ import { SRGB_CURVE, curveTable } from "../colour/transferCurve";
 import { LMS_TO_LAB, P3_TO_LMS } from "../colour/oklab";
 import { staysWithin, type Weights } from "../mix/weights";
 import { ditherRow, noiseRow, NO_DITHER } from "../view/dither";
-import { KernelHeap } from "./kernelHeap";
+import { CELL_FLOATS, KernelHeap } from "./kernelHeap";
 import { knotsOf, pairTable } from "./pairTable";
 import * as reference from "./reference";
 import { anyNumber } from "../../../tests/anyNumber";
@@ -324,12 +324,18 @@ describe("spatial steps", () => {
   });
   test("surroundings and shares agree with their twins", () => {
     const offset = noise(33);
-    const slices = [0, 1, 2, 3].map((k) => pairTable(60, (x) => 0.2 * k + 0.1 * Math.sin(9 * x + k)));
-    const tables = Float32Array.from(slices.flatMap((row) => [...row]));
-    const { heap, pointers } = heapWith(tone, tables, offset, new Float32Array(N), weave);
-    const [t, rows, o, out, table] = pointers as [number, number, number, number, number];
-    heap.run.sampleSlices(rows, t, out, N, -3.2, 0.017, 60, 4);
-    expect(largestDifference(heap.f32(out, N), reference.sampleSlices(slices, tone, -3.2, 0.017))).toBeLessThan(1e-5);
+    const rowOfCells = (turn: number) => Float32Array.from({ length: 61 * CELL_FLOATS }, (_, i) => 0.5 + 0.4 * Math.sin(turn * i));
+    const [upper, lower] = [rowOfCells(0.7), rowOfCells(0.9)];
+    const { heap, pointers } = heapWith(tone, upper, lower, offset, new Float32Array(N), weave, new Float32Array(2 * upper.length));
+    const [t, a, b, o, out, table, pairs] = pointers as [number, number, number, number, number, number, number];
+    heap.run.pairRows(a, b, 0.3, pairs, 61);
+    const between = reference.pairRows(upper, lower, 0.3);
+    expect(heap.f32(pairs, between.length)).toEqual(between);
+    for (const slices of [2, 11]) {
+      heap.run.sampleSlices(pairs, t, out, N, -3.2, 0.017, 60, slices);
+      // Places on a row of 60 cells are held in float32, and steps from cell to cell are steep here.
+      expect(largestDifference(heap.f32(out, N), reference.sampleSlices(between, slices, tone, -3.2, 0.017))).toBeLessThan(2e-5);
+    }
     const slope = noise(32);
     const at = heap.reserve(4 * N);
     heap.f32(at, N).set(slope);

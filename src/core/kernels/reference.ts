@@ -1,3 +1,4 @@
+import { CELL_FLOATS } from "./kernelHeap";
 import { atStrength } from "../blend/atStrength";
 import { blend, type BlendMode } from "../blend/blend";
 import { luminanceToTone, toneToLuminance } from "../colour/lstar";
@@ -197,14 +198,29 @@ export function guided(tone: Float32Array, slope: Float32Array, offset: Float32A
   return tone.map((t, i) => clamp01(slope[i]! * t + offset[i]!));
 }
 
-/** Tones' surroundings read between the cells of a row, as in sampleRow, and between the slices their own tones lie between. */
-export function sampleSlices(rows: readonly Float32Array[], tone: Float32Array, from: number, step: number): Float32Array {
-  const read = rows.map((row) => sampleRow(row, tone.length, from, step));
+/** A row a part of the way between two rows of cells in slices, as pairs of a value and the step to the next cell's. */
+export function pairRows(a: Float32Array, b: Float32Array, part: number): Float32Array {
+  const values = Float64Array.from(a, (v, i) => v + part * (b[i]! - v));
+  const pairs = new Float32Array(2 * a.length);
+  values.forEach((value, i) => {
+    pairs[2 * i] = value;
+    pairs[2 * i + 1] = (values[i + CELL_FLOATS] ?? value) - value;
+  });
+  return pairs;
+}
+
+/** Tones' surroundings read between the cells of such a row, as in sampleRow, and between the slices their own tones lie between. */
+export function sampleSlices(pairs: Float32Array, slices: number, tone: Float32Array, from: number, step: number): Float32Array {
+  const last = pairs.length / 2 / CELL_FLOATS - 1;
   return tone.map((t, i) => {
-    const slice = clamp01(t) * (rows.length - 1);
-    const lower = Math.min(Math.floor(slice), rows.length - 2);
-    const [a, b] = [read[lower]![i]!, read[lower + 1]![i]!];
-    return a + (slice - lower) * (b - a);
+    const x = Math.min(Math.max(from + i * step, 0), last);
+    const slice = clamp01(t) * (slices - 1);
+    const lower = Math.min(Math.floor(slice), slices - 2);
+    const read = (k: number) => {
+      const at = 2 * (CELL_FLOATS * Math.floor(x) + k);
+      return pairs[at]! + (x - Math.floor(x)) * pairs[at + 1]!;
+    };
+    return read(lower) + (slice - lower) * (read(lower + 1) - read(lower));
   });
 }
 

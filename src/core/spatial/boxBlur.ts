@@ -1,7 +1,7 @@
 import type { Size } from "./areaReduce";
 
 /** Times a plane goes through the box: two make a tent, near enough to a Gaussian where no shape is looked at. */
-const ROUNDS = 2;
+export const BOX_ROUNDS = 2;
 
 /**
  * A plane blurred with a window of about a Gaussian's size, at a cost that does not grow with it. Beyond the frame there is
@@ -10,13 +10,12 @@ const ROUNDS = 2;
  * Shape   width × height in and out, row after row; the input is not changed. Units: sigma in pixels, to the nearest whole box.
  */
 export function boxBlur(plane: Float32Array, { width, height }: Size, sigma: number): Float32Array {
-  // The variance of ROUNDS boxes of 2r + 1 pixels is ROUNDS · ((2r + 1)² − 1) ∕ 12.
-  const reach = Math.round((Math.sqrt((12 * sigma * sigma) / ROUNDS + 1) - 1) / 2);
+  const reach = boxReach(sigma);
   if (reach < 1) return plane.slice();
   const out = new Float32Array(plane.length);
   if (scratch.length < plane.length) scratch = new Float32Array(plane.length);
   const [acrossShares, downShares] = [sharesInside(width, reach), sharesInside(height, reach)];
-  for (let round = 0; round < ROUNDS; round++) {
+  for (let round = 0; round < BOX_ROUNDS; round++) {
     const before = round === 0 ? plane : out;
     for (let y = 0; y < height; y++) boxRow(before, scratch, y * width, acrossShares, reach);
     boxColumns(scratch, out, width, downShares, reach);
@@ -55,7 +54,12 @@ function addRow(sums: Float64Array, plane: Float32Array, at: number, sign: numbe
   for (let x = 0; x < sums.length; x++) sums[x] = sums[x]! + sign * plane[at + x]!;
 }
 
+/** Pixels to either side in a box whose rounds have a standard deviation together, in pixels: the variance of BOX_ROUNDS boxes of 2r + 1 is BOX_ROUNDS · ((2r + 1)² − 1) ∕ 12. */
+export function boxReach(sigma: number): number {
+  return Math.round((Math.sqrt((12 * sigma * sigma) / BOX_ROUNDS + 1) - 1) / 2);
+}
+
 /** One over how many places of the box around each lie within the frame. */
-function sharesInside(length: number, reach: number): Float64Array {
+export function sharesInside(length: number, reach: number): Float64Array {
   return Float64Array.from({ length }, (_, i) => 1 / (Math.min(i + reach, length - 1) - Math.max(i - reach, 0) + 1));
 }

@@ -1,17 +1,22 @@
 import sharp from "sharp";
 import { describe, expect, test } from "vitest";
 import { contrastMaskStops } from "../passes/contrast-mask/contrastMask";
+import { CELL_FLOATS } from "../kernels/kernelHeap";
 import { exposeBy } from "../kernels/reference";
 import { gridOf, wholeGrid } from "../region/grid";
 import { gaussianBlur } from "./gaussianBlur";
 import { layBase } from "./layBase";
 import { layCells } from "./layCells";
-import { surroundingsOf, type Surroundings } from "./slicedBase";
+import { surroundingsOf, type SlicedBase, type Surroundings } from "./slicedBase";
 import { toneBase } from "./toneBase";
 
 const size = { width: 300, height: 200 };
 const plane = (tone: (x: number, y: number) => number, { width, height } = size) =>
   Float32Array.from({ length: width * height }, (_, i) => tone(i % width, Math.floor(i / width)));
+
+/** One slice of surroundings. */
+const sliceOf = ({ cells, width, height }: SlicedBase, k: number) =>
+  Float32Array.from({ length: width * height }, (_, i) => cells[CELL_FLOATS * i + k]!);
 
 /** The surroundings of one row, read between cells and between slices. */
 function row(base: Surroundings, tone: Float32Array, y: number): number[] {
@@ -22,14 +27,13 @@ function row(base: Surroundings, tone: Float32Array, y: number): number[] {
     return cells[line + i]! + (cells[line + i + 1]! - cells[line + i]!) * (at - i);
   };
   return Array.from({ length: size.width }, (_, x) => {
-    if (!("planes" in base)) return read(base.offset, x);
-    const cells = base.width * base.height;
+    if (!("slices" in base)) return read(base.offset, x);
     const own = !base.guide
       ? tone[y * size.width + x]!
       : layBase(base.guide, gridOf({ width: 1, height: 1 }, x, y, size), tone.subarray(y * size.width + x))[0]!;
     const slice = own * (base.slices - 1);
     const lower = Math.min(Math.floor(slice), base.slices - 2);
-    const [a, b] = [lower, lower + 1].map((k) => read(base.planes.subarray(k * cells, (k + 1) * cells), x));
+    const [a, b] = [lower, lower + 1].map((k) => read(sliceOf(base, k), x));
     return a! + (slice - lower) * (b! - a!);
   });
 }
@@ -72,7 +76,7 @@ describe("surroundings", () => {
   test("of a level picture are that level, with edges and without", () => {
     const flat = plane(() => 0.6);
     for (const edges of ["none", "guide", "tone"] as const) {
-      for (const t of row(surroundingsOf(flat, size, { radius: 0.05, edges }), flat, 100)) expect(t).toBeCloseTo(0.6, 4);
+      for (const t of row(surroundingsOf(flat, size)({ radius: 0.05, edges }), flat, 100)) expect(t).toBeCloseTo(0.6, 4);
     }
   });
   test("reduced cells read between agree with the full blur", () => {
@@ -105,8 +109,8 @@ describe("surroundings", () => {
     const shape = (x: number, y: number) => 0.5 + 0.3 * Math.sin(9 * x) * Math.cos(7 * y);
     const of = (width: number, height: number) => {
       const picture = plane((x, y) => shape((x + 0.5) / width, (y + 0.5) / height), { width, height });
-      const base = surroundingsOf(picture, { width, height }, { radius: 0.03, edges });
-      return { ...base, cells: "planes" in base ? base.planes : base.offset };
+      const base = surroundingsOf(picture, { width, height })({ radius: 0.03, edges });
+      return { ...base, cells: "slices" in base ? base.cells : base.offset };
     };
     const [small, large] = [of(300, 200), of(600, 400)];
     expect([large.width, large.height]).toEqual([small.width, small.height]);
@@ -119,7 +123,7 @@ describe("a contrast mask beside a step", () => {
   const grain = (i: number) => ((i * 7919) % 101) / 101 - 0.5;
   const masked = (edges: boolean, low: number, high: number, noise = 0) => {
     const tone = plane((x, y) => (x < 150 ? low : high) + noise * grain(y * 300 + x));
-    const base = surroundingsOf(tone, size, { radius: 0.05, edges: edges ? "guide" : "none" });
+    const base = surroundingsOf(tone, size)({ radius: 0.05, edges: edges ? "guide" : "none" });
     // The mean of some rows: grain is not what is looked for.
     const sums = new Float64Array(300);
     for (let y = 80; y < 110; y++) {
@@ -149,7 +153,7 @@ describe("a contrast mask beside a step", () => {
   });
   test("leaves texture its contrast: two zones of it, finer than an eighth of the radius, have one surrounding", () => {
     const tone = plane((x, y) => 0.5 + 0.1 * Math.sign(Math.sin(x * 3.1) * Math.sin(y * 3.1)));
-    const around = row(surroundingsOf(tone, size, { radius: 0.05, edges: "guide" }), tone, 100);
+    const around = row(surroundingsOf(tone, size)({ radius: 0.05, edges: "guide" }), tone, 100);
     expect(Math.max(...around) - Math.min(...around)).toBeLessThan(0.16 * 0.2);
   });
   test("gives nothing to Zone V, more to shadows, less to lights, in order", () => {

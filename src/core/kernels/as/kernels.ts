@@ -2,6 +2,8 @@
 // `n` counts pixels and is a multiple of 4, except where a docstring says otherwise.
 // Each has a plain TypeScript twin in ../reference.ts that says what it computes; the two are tested to agree.
 
+export * from "./slices";
+
 // Adding 2^23 to a float below it leaves its integer part in the low mantissa bits.
 const MAGIC: f32 = 8388608.0;
 const MANTISSA: i32 = 0x7fffff;
@@ -355,30 +357,6 @@ export function sampleRow(table: usize, out: usize, n: i32, from: f32, step: f32
 export function guided(tone: usize, slope: usize, offset: usize, out: usize, n: i32): void {
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16)
     v128.store(out + i, clamp01(f32x4.add(f32x4.mul(v128.load(slope + i), v128.load(tone + i)), v128.load(offset + i))));
-}
-
-/**
- * One row of tones read between the cells of a row and between slices: value i at `from` + i · `step` cells and at its own tone. The slices' rows
- * lie one after the other, pair tables of knots + 1.
- */
-export function sampleSlices(tables: usize, tone: usize, out: usize, n: i32, from: f32, step: f32, knots: i32, slices: i32): void {
-  const zero = f32x4.splat(0), top = f32x4.splat(<f32>knots), magic = f32x4.splat(MAGIC), mantissa = i32x4.splat(MANTISSA);
-  const last = slices - 1;
-  const highest = f32x4.splat(<f32>last), lastLower = f32x4.splat(<f32>(slices - 2));
-  const stride = i32x4.splat(knots + 1);
-  for (let i: i32 = 0; i < n; i += 4) {
-    const slice = f32x4.pmin(f32x4.pmax(f32x4.mul(v128.load(tone), highest), zero), highest);
-    const lower = f32x4.pmin(f32x4.floor(slice), lastLower);
-    const first = f32x4.add(f32x4.splat(<f32>i), f32x4(0, 1, 2, 3));
-    const x = f32x4.pmin(f32x4.pmax(f32x4.add(f32x4.splat(from), f32x4.mul(first, f32x4.splat(step))), zero), top);
-    const whole = f32x4.floor(x);
-    const f = f32x4.sub(x, whole);
-    const at = i32x4.add(i32x4.mul(v128.and(f32x4.add(lower, magic), mantissa), stride), v128.and(f32x4.add(whole, magic), mantissa));
-    const a = pairsAt(tables, i32x4.shl(at, 3), f);
-    const b = pairsAt(tables, i32x4.shl(i32x4.add(at, stride), 3), f);
-    v128.store(out, f32x4.add(a, f32x4.mul(f32x4.sub(slice, lower), f32x4.sub(b, a))));
-    tone += 16; out += 16;
-  }
 }
 
 export function scaleLookedUp(plane: usize, tone: usize, n: i32, table: usize, knots: i32): void {
