@@ -1,28 +1,23 @@
 import type { CompiledMask, CompiledPass, CompiledPlan } from "@/core/plan/compilePlan";
 import { linearP3ToOklab, oklabToLch } from "@/core/colour/oklab";
-import { IDENTITY3, type Matrix3 } from "@/core/colour/matrix3";
-import type { SourceSpace } from "@/core/colour/sourceSpace";
-import type { Grain } from "@/core/grain/grain";
-import type { Planes } from "@/core/kernels/reference";
-import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
 import { gridOf } from "@/core/region/grid";
-import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
+import type { Size } from "@/core/spatial/areaReduce";
 import { surroundingsOf } from "@/core/spatial/slicedBase";
 import { ditherRow, NO_DITHER } from "@/core/view/dither";
 import { drawScreens } from "@/core/view/screens";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 import { applyRun, type Bases, type StepBase } from "./applyRun";
-import { BAND_PIXELS, BandMachine, type BandPlace } from "./bandMachine";
+import type { BandMachine } from "./bandMachine";
 import { Checkpoints, keysAfter, NO_KEYS, passPainted, type StepKeys } from "./checkpoints";
-import { FUSED_KNOTS, TableFuser } from "./fuseTables";
-import { emptyGrain, emptyPlanes, GrainReducer, putGrain, putPlanes, throughMatrix, unpackGrain } from "./grainMachine";
+import { TableFuser } from "./fuseTables";
 import { rowsSince, type GrownPlane, type Rows } from "./grownPlane";
-import { ANALYSIS_EDGE, gateBase, type Analysis } from "./maskBases";
+import { gateBase, type Analysis } from "./maskBases";
 import { isGatheredOnTheWay, needsBases, type MaskBases } from "./maskKeys";
 import { type MaskPicture } from "./maskPlane";
 import { gathers, NO_HAND, runsOf, sweepsOf, type Hand, type Run } from "./runs";
-import { StageMasks, type Part, type ShownMask } from "./stageMasks";
-import type { PointReading, Showing, StageHistograms, StagePlace, StopsOf } from "./stageTypes";
+import { Source, type Part } from "./source";
+import { StageMasks, type ShownMask } from "./stageMasks";
+import type { PointReading, Showing, StageHistograms, StopsOf } from "./stageTypes";
 
 /** Tones are read from the mean of a square this many pixels to each side. */
 const READING_REACH = 1;
@@ -30,28 +25,17 @@ const READING_REACH = 1;
 const CHANGE_GAIN = 2;
 /** How far a painted stop lies from mid grey where the map is shown alone: half a stop is three quarters of a zone. */
 const MAP_GAIN = 0.15;
-const COLOURS = ["red", "green", "blue"] as const;
-/** What of a pixel is rendered by itself: the two its grain stands for, or the whole. */
-const GRAIN_PARTS: readonly Part[] = ["darker", "lighter"];
-const WHOLE: readonly Part[] = [undefined];
 
 /**
- * A picture, or a part of one, held ready for quick re-rendering: linear colour once decoded, and the
- * tones around the passes in hand and before every step that looks at surroundings, so that a move under the hand runs from there on.
+ * One view of a picture, or of a part of one, held ready for quick re-rendering: the tones around the passes in hand and before every step that looks at surroundings of
+ * the plan rendered last, so that a move under the hand runs from there on. Several stages of one source each keep their own plan.
  *
  * A picture that was reduced is rendered twice where it has grain, once for each of the two tones that stand for what is inside a
  * pixel, and shown as the mean of their light. Tones are then held in planes of twice the pixels, the darker before the lighter.
  *
- * Memory  12 bytes a pixel for colour, 8 more once hues are moved, 4 for each checkpoint: at most four and one for each pass that
- *         gathers; with grain 40, 16 and 12; masks and their shapes up to a fixed size.
+ * Memory  4 bytes a pixel for each checkpoint, with grain 12: at most four and one for each pass that gathers.
  */
 export class Stage {
-  readonly #colour: Planes;
-  readonly #grain: Grain | undefined;
-  readonly #hues = new Map<Part, Hues>();
-  readonly #machine: BandMachine;
-  readonly #rowsInBand: number;
-  readonly #place: StagePlace;
   readonly #fuser = new TableFuser();
   readonly #masks: StageMasks;
   /** The picture small, from which masks are gathered. */
@@ -66,55 +50,29 @@ export class Stage {
   #plan: CompiledPlan | undefined;
   #hand: Hand = NO_HAND;
 
-  private constructor(
-    planes: Planes,
-    readonly size: Size,
-    readonly toP3: Matrix3,
-    { place, grain }: { place?: StagePlace | undefined; grain?: Grain | undefined } = {},
-  ) {
-    this.#colour = planes;
-    this.#grain = grain;
-    this.#checkpoints = new Checkpoints(planes.red.length * (grain ? 2 : 1));
-    this.#place = place ?? { x: 0, y: 0, whole: size };
+  constructor(readonly source: Source) {
+    const { place, size } = source;
+    this.#checkpoints = new Checkpoints(source.pixels * source.parts.length);
     this.#masks = new StageMasks(
-      gridOf(size, this.#place.x, this.#place.y, this.#place.whole),
+      gridOf(size, place.x, place.y, place.whole),
       (part) => this.#maskPicture(part),
       (plan) => this.#analysed(plan),
+      source.laid,
     );
-    this.#rowsInBand = Math.min(Math.max(1, Math.floor(BAND_PIXELS / size.width)), size.height);
-    this.#machine = new BandMachine(this.#rowsInBand * size.width, FUSED_KNOTS);
-    this.#machine.setGamut(toP3);
   }
 
-  /** A stage from stored levels: interleaved RGB, row after row. `place` where they are a part of a picture; `grain`, packed, where they were reduced. */
-  static fromLevels(
-    levels: Uint8Array | Uint16Array,
-    size: Size,
-    space: SourceSpace,
-    { place, grain }: { place?: StagePlace | undefined; grain?: Uint32Array | undefined } = {},
-  ): Stage {
-    const decoder = new BandMachine(size.width, 1);
-    decoder.setSpace(grain ? { ...space, toP3: IDENTITY3 } : space, levels instanceof Uint8Array ? 8 : 16);
-    const colour = emptyPlanes(size.width * size.height);
-    for (let from = 0; from < colour.red.length; from += size.width) {
-      decoder.decode(levels.subarray(3 * from, 3 * (from + size.width)));
-      for (const name of COLOURS) decoder.take(name, colour[name], from);
-    }
-    if (!grain) return new Stage(colour, size, space.toP3, { place });
-    const own = unpackGrain(colour, grain);
-    for (const planes of own ? [own.darker, own.lighter, colour] : [colour]) throughMatrix(planes, space.toP3);
-    return new Stage(colour, size, space.toP3, { place, grain: own });
+  /** A stage of a picture from stored levels. */
+  static fromLevels(...levels: Parameters<typeof Source.fromLevels>): Stage {
+    return new Stage(Source.fromLevels(...levels));
   }
 
-  /** The same picture smaller, area-averaged in linear light; what lies inside its pixels is their grain. Of whole pictures only. */
+  /** A stage of the same picture smaller. */
   reducedTo(size: Size): Stage {
-    const colour = emptyPlanes(size.width * size.height);
-    const grain = emptyGrain(colour.red.length);
-    new GrainReducer(this.size, size, LUMINANCE_WEIGHTS).forRows(this.#colour, this.#grain, 0, 0, size.height, (y, row) => {
-      putPlanes(colour, y * size.width, row.colour);
-      putGrain(grain, y * size.width, row.grain);
-    });
-    return new Stage(colour, size, this.toP3, { grain: grain.share.some((share) => share > 0) ? grain : undefined });
+    return new Stage(this.source.reducedTo(size));
+  }
+
+  get size(): Size {
+    return this.source.size;
   }
 
   /**
@@ -134,7 +92,7 @@ export class Stage {
     const rgba = new Uint8Array(buffer?.byteLength === 4 * pixels ? buffer : new ArrayBuffer(4 * pixels));
     this.#run(plan, bases, (first, end, y, rows) => {
       if (showing.of === "colour") {
-        this.#putColour(first, end);
+        this.source.putColour(first, end);
         rgba.set(machine.colourRgba(), 4 * first);
       } else if (showing.of === "print") this.#showTones(rgba, first, y, rows, showing.dithered);
     });
@@ -155,12 +113,12 @@ export class Stage {
   /** The tones after a step of the plan rendered last that was kept: around the passes in hand, and in the end. Not to be changed. */
   tonesAfter(step: number): Float32Array {
     const checkpoint = this.#checkpoints.at(step);
-    if (!this.#grain) return checkpoint.tone;
+    if (!this.source.grain) return checkpoint.tone;
     if (checkpoint.mean) return checkpoint.mean;
-    const mean = (checkpoint.mean = new Float32Array(this.#colour.red.length));
-    this.#forBands((first, end) => {
+    const mean = (checkpoint.mean = new Float32Array(this.source.pixels));
+    this.source.forBands((first, end) => {
       this.#putMean(checkpoint.tone, first, end);
-      this.#machine.take("tone", mean, first);
+      this.source.machine.take("tone", mean, first);
     });
     return mean;
   }
@@ -195,30 +153,21 @@ export class Stage {
 
   #maskPicture(part?: Part): MaskPicture {
     return {
-      ...this.#colourOf(part),
+      ...this.source.colourOf(part),
       mixed: () => (part ? this.#partOf(this.#tonesOf(0), part) : this.tonesAfter(0)),
-      hues: () => this.#findHues(part),
+      hues: () => this.source.hues(part),
     };
   }
 
-  #colourOf(part: Part): Planes {
-    return part ? this.#grain![part] : this.#colour;
-  }
-
-  /** Where a part of the pixels begins in a plane of tones. */
-  #offsetOf(part: Part): number {
-    return part === "lighter" ? this.#colour.red.length : 0;
-  }
-
   #partOf(tones: Float32Array, part: Part): Float32Array {
-    const from = this.#offsetOf(part);
-    return tones.subarray(from, from + this.#colour.red.length);
+    const { pixels } = this.source;
+    const from = this.source.offsetOf(part);
+    return tones.subarray(from, from + pixels);
   }
 
   /** The whole picture small, mixed by a plan. */
   #analysed(plan: CompiledPlan): Analysis {
-    this.#small ??= this.reducedTo(fitLongEdge(this.size, ANALYSIS_EDGE));
-    const small = this.#small;
+    const small = (this.#small ??= new Stage(this.source.small));
     small.update({ ...plan, passes: [] }, undefined);
     return { ...small.size, ...small.#maskPicture() };
   }
@@ -226,9 +175,9 @@ export class Stage {
   #prepare(plan: CompiledPlan, hand: Hand = NO_HAND): BandMachine {
     this.#plan = plan;
     this.#hand = hand;
-    this.#machine.setMix(plan);
-    if (this.#machine.movesHues) this.#parts.forEach((part) => this.#findHues(part));
-    return this.#machine;
+    this.source.machine.setMix(plan);
+    if (this.source.machine.movesHues) this.source.parts.forEach((part) => this.source.hues(part));
+    return this.source.machine;
   }
 
   /**
@@ -285,16 +234,11 @@ export class Stage {
     if (painted) this.#exposed.set(run.from, painted.version);
     return {
       ...run,
-      planes: mask && this.#parts.map((part) => this.#masks.mask(mask, masks, part)),
+      planes: mask && this.source.parts.map((part) => this.#masks.mask(mask, masks, part)),
       added: mask && this.#masks.repair(mask, masks),
       base,
       painted,
     };
-  }
-
-  /** What of the picture's pixels is rendered by itself. */
-  get #parts(): readonly Part[] {
-    return this.#grain ? GRAIN_PARTS : WHOLE;
   }
 
   /** The stops a pass gives to places; undefined where it gives none. Not to be changed. */
@@ -305,7 +249,7 @@ export class Stage {
   /** Stops as tones around mid grey. */
   #stopsMap(exposed: StopsOf | undefined): Float32Array {
     const stops = exposed && this.stops(exposed);
-    const map = new Float32Array(this.#colour.red.length).fill(0.5);
+    const map = new Float32Array(this.source.pixels).fill(0.5);
     if (stops) for (let i = 0; i < map.length; i++) map[i] = Math.min(Math.max(0.5 + MAP_GAIN * stops[i]!, 0), 1);
     return map;
   }
@@ -340,15 +284,15 @@ export class Stage {
   ): void {
     const finish: TakeBand = (first, end, y, rows) => {
       if (!takeBand) return;
-      if (this.#grain) this.#putMean(this.#tonesOf(this.#plan!.passes.length), first, end);
+      if (this.source.grain) this.#putMean(this.#tonesOf(this.#plan!.passes.length), first, end);
       takeBand(first, end, y, rows);
     };
-    this.#forBands((first, end, y, rows) => {
+    this.source.forBands((first, end, y, rows) => {
       if (changed && (changed.to <= y || changed.from >= y + rows)) {
-        if (!this.#grain) this.#machine.put("tone", this.#tonesOf(this.#plan!.passes.length), first, end);
+        if (!this.source.grain) this.source.machine.put("tone", this.#tonesOf(this.#plan!.passes.length), first, end);
         return finish(first, end, y, rows);
       }
-      this.#parts.forEach((part, i) => this.#sweepPart(runs, source, fresh, { first, end, y }, part, i));
+      this.source.parts.forEach((part, i) => this.#sweepPart(runs, source, fresh, { first, end, y }, part, i));
       finish(first, end, y, rows);
     });
   }
@@ -361,8 +305,8 @@ export class Stage {
     part: Part,
     index: number,
   ): void {
-    const machine = this.#machine;
-    const at = first + this.#offsetOf(part);
+    const machine = this.source.machine;
+    const at = first + this.source.offsetOf(part);
     const keep = (step: number) => fresh.has(step) && machine.take("tone", this.#tonesOf(step), at);
     if (source) machine.put("tone", source, at, at + end - first);
     else {
@@ -370,16 +314,16 @@ export class Stage {
       keep(0);
     }
     for (const { to, planes, added, base, painted, ...run } of runs) {
-      applyRun(machine, run, { base, plane: planes?.[index], added, painted: painted?.plane, first }, this.#bandPlace(y));
+      applyRun(machine, run, { base, plane: planes?.[index], added, painted: painted?.plane, first }, this.source.bandPlace(y));
       keep(to);
     }
   }
 
   /** Puts the mean light of the two tones of each pixel into the machine. */
   #putMean(tones: Float32Array, first: number, end: number): void {
-    const { length } = this.#colour.red;
-    this.#machine.put("tone", tones, first, end);
-    this.#machine.meanLight(tones, this.#grain!.share, first + length, first, end - first);
+    const { length } = this.source.colour.red;
+    this.source.machine.put("tone", tones, first, end);
+    this.source.machine.meanLight(tones, this.source.grain!.share, first + length, first, end - first);
   }
 
   /** What a run needs of the whole of what enters it, gathered anew only where something before it changed. */
@@ -403,11 +347,6 @@ export class Stage {
     return base;
   }
 
-  #bandPlace(y: number): BandPlace {
-    const { x, y: top, whole } = this.#place;
-    return { x, y: top + y, width: this.size.width, whole };
-  }
-
   /** Tones after a step, part by part. */
   #tonesOf(step: number): Float32Array {
     return this.#checkpoints.at(step).tone;
@@ -423,7 +362,7 @@ export class Stage {
   /** The tones and colour around a pixel of the plan rendered last; undefined before any. */
   readPoint(x: number, y: number): PointReading | undefined {
     if (!this.#plan) return undefined;
-    const mean = (plane: Float32Array) => this.#meanAround(plane, x, y);
+    const mean = (plane: Float32Array) => this.source.meanAround(plane, x, y, READING_REACH);
     const tone = (step: number) => mean(this.tonesAfter(step));
     const { first, end } = this.#hand;
     return {
@@ -432,7 +371,7 @@ export class Stage {
       finished: tone(this.#plan.passes.length),
       painted: this.#stopsAt(x, y),
       masked: this.#maskAt(x, y),
-      ...oklabToLch(linearP3ToOklab([mean(this.#colour.red), mean(this.#colour.green), mean(this.#colour.blue)])),
+      ...oklabToLch(linearP3ToOklab([mean(this.source.colour.red), mean(this.source.colour.green), mean(this.source.colour.blue)])),
     };
   }
 
@@ -445,53 +384,14 @@ export class Stage {
     return plan.passes.map((_, i) => tones[i + 1]!.map((tone, k) => tone - tones[i]![k]!));
   }
 
-  /** How much of the picture holds each hue: `bins` sums over the turn, weighted by how coloured a pixel is. */
-  hueShares(bins: number): Float32Array {
-    const { hue, fade } = this.#findHues(undefined);
-    const shares = new Float32Array(bins);
-    for (let i = 0; i < hue.length; i++) {
-      const bin = Math.min(Math.floor(hue[i]! * bins), bins - 1);
-      shares[bin] = shares[bin]! + fade[i]!;
-    }
-    return shares.map((sum) => sum / hue.length);
-  }
-
-  #forBands(work: (from: number, to: number, y: number, rows: number) => void): void {
-    const { width, height } = this.size;
-    for (let y = 0; y < height; y += this.#rowsInBand) {
-      const rows = Math.min(this.#rowsInBand, height - y);
-      work(y * width, (y + rows) * width, y, rows);
-    }
-  }
-
-  #putColour(from: number, to: number, part?: Part): void {
-    const colour = this.#colourOf(part);
-    for (const name of COLOURS) this.#machine.put(name, colour[name], from, to);
-  }
-
   #mixBand(from: number, to: number, part: Part): void {
-    this.#putColour(from, to, part);
-    if (this.#machine.movesHues) {
-      const { hue, fade } = this.#findHues(part);
-      this.#machine.put("hue", hue, from, to);
-      this.#machine.put("fade", fade, from, to);
+    this.source.putColour(from, to, part);
+    if (this.source.machine.movesHues) {
+      const { hue, fade } = this.source.hues(part);
+      this.source.machine.put("hue", hue, from, to);
+      this.source.machine.put("fade", fade, from, to);
     }
-    this.#machine.mix();
-  }
-
-  #findHues(part: Part): Hues {
-    const known = this.#hues.get(part);
-    if (known) return known;
-    const { length } = this.#colour.red;
-    const hues = { hue: new Float32Array(length), fade: new Float32Array(length) };
-    this.#forBands((from, to) => {
-      this.#putColour(from, to, part);
-      this.#machine.findHues();
-      this.#machine.take("hue", hues.hue, from);
-      this.#machine.take("fade", hues.fade, from);
-    });
-    this.#hues.set(part, hues);
-    return hues;
+    this.source.machine.mix();
   }
 
   #histogram(step: number): Uint32Array {
@@ -499,9 +399,9 @@ export class Stage {
     if (checkpoint.histogram) return checkpoint.histogram;
     const tone = this.tonesAfter(step);
     const counts = new Uint32Array(HISTOGRAM_BINS);
-    this.#forBands((from, to) => {
-      this.#machine.put("tone", tone, from, to);
-      this.#machine.countTones(counts);
+    this.source.forBands((from, to) => {
+      this.source.machine.put("tone", tone, from, to);
+      this.source.machine.countTones(counts);
     });
     return (checkpoint.histogram = counts);
   }
@@ -509,7 +409,7 @@ export class Stage {
   #showTones(rgba: Uint8Array, first: number, y: number, rows: number, dithered: boolean): void {
     const { width } = this.size;
     for (let row = 0; row < rows; row++) {
-      const pixels = this.#machine.greyRgbaRow(row * width, width, dithered ? ditherRow(y + row) : NO_DITHER);
+      const pixels = this.source.machine.greyRgbaRow(row * width, width, dithered ? ditherRow(y + row) : NO_DITHER);
       rgba.set(pixels, 4 * (first + row * width));
     }
   }
@@ -521,23 +421,10 @@ export class Stage {
   }
 
   #showPlane(rgba: Uint8Array, plane: Float32Array, dithered: boolean): void {
-    this.#forBands((first, end, y, rows) => {
-      this.#machine.put("tone", plane, first, end);
+    this.source.forBands((first, end, y, rows) => {
+      this.source.machine.put("tone", plane, first, end);
       this.#showTones(rgba, first, y, rows, dithered);
     });
-  }
-
-  #meanAround(plane: Float32Array, x: number, y: number): number {
-    const { width, height } = this.size;
-    let sum = 0;
-    let count = 0;
-    for (let row = Math.max(y - READING_REACH, 0); row <= Math.min(y + READING_REACH, height - 1); row++) {
-      for (let column = Math.max(x - READING_REACH, 0); column <= Math.min(x + READING_REACH, width - 1); column++) {
-        sum += plane[row * width + column]!;
-        count++;
-      }
-    }
-    return sum / count;
   }
 }
 
@@ -554,9 +441,3 @@ type LaidRun = Run & {
 type Gathered = Map<string, unknown>;
 
 type TakeBand = (first: number, end: number, y: number, rows: number) => void;
-
-/** Hue in turns, and how far a place is coloured, 0–1. */
-interface Hues {
-  hue: Float32Array;
-  fade: Float32Array;
-}

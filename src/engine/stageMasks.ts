@@ -9,6 +9,7 @@ import { keepNewest } from "./keepNewest";
 import { gateBase, gatherMaskBases, type Analysis } from "./maskBases";
 import { isGatheredOnTheWay, isReadOnTheWay, needsBases, type MaskBases } from "./maskKeys";
 import { gateTableOf, maskPlane, repairPlane, type MaskPicture } from "./maskPlane";
+import type { LaidPlanes, Part } from "./source";
 import { StopsPlanes } from "./stopsPlanes";
 import { StrokePlanes } from "./strokePlanes";
 
@@ -18,9 +19,6 @@ export interface ShownMask {
   /** How far each tone is let through, over tone 0–1; absent where all are. */
   reach: Float32Array | undefined;
 }
-
-/** What of a pixel a mask is laid over: of the two its grain stands for, or the whole. */
-export type Part = "darker" | "lighter" | undefined;
 
 /** Bytes of mask planes kept, and of the shapes they are made of. */
 const MOST_MASK_BYTES = 96 << 20;
@@ -32,9 +30,7 @@ export class StageMasks {
   readonly #grid: Grid;
   readonly #picture: (part: Part) => MaskPicture;
   readonly #analysis: (plan: CompiledPlan) => Analysis;
-  /** Shapes and masks by their keys, the newest last. */
-  readonly #shapes = new Map<string, Float32Array>();
-  readonly #masks = new Map<string, Float32Array>();
+  readonly #laid: LaidPlanes;
   readonly #strokes: StrokePlanes;
   readonly #stops: StopsPlanes;
   #bases: { mixKey: string; bases: MaskBases } = { mixKey: "", bases: NONE };
@@ -42,10 +38,11 @@ export class StageMasks {
   #mixKey = "";
 
   /** `analysis` gives the whole picture small, mixed by a plan: what masks are gathered from. */
-  constructor(grid: Grid, picture: (part: Part) => MaskPicture, analysis: (plan: CompiledPlan) => Analysis) {
+  constructor(grid: Grid, picture: (part: Part) => MaskPicture, analysis: (plan: CompiledPlan) => Analysis, laid: LaidPlanes) {
     this.#grid = grid;
     this.#picture = picture;
     this.#analysis = analysis;
+    this.#laid = laid;
     this.#strokes = new StrokePlanes(grid);
     this.#stops = new StopsPlanes(grid.whole);
   }
@@ -75,21 +72,21 @@ export class StageMasks {
   /** A mask as far as place and original tell it. Not to be changed. */
   mask(mask: CompiledMask, given?: MaskBases, part?: Part): Float32Array {
     const key = this.#keyOf(mask, part);
-    const plane = this.#masks.get(key) ?? maskPlane(...this.#parts(mask, given, part));
+    const plane = this.#laid.masks.get(key) ?? maskPlane(...this.#parts(mask, given, part));
     this.#keepMask(key, plane);
     return plane;
   }
 
   /** The same where it lies laid out already, else undefined. */
   laidMask(mask: CompiledMask): Float32Array | undefined {
-    return this.#masks.get(this.#keyOf(mask));
+    return this.#laid.masks.get(this.#keyOf(mask));
   }
 
   /** What strokes on a mask's gate let through besides; kept as masks are. */
   repair(mask: CompiledMask, given?: MaskBases): Float32Array | undefined {
     if (mask.gate?.source !== "entering" || mask.gate.repair.length === 0) return undefined;
     const key = `repair ${this.#mixKey} ${mask.key}`;
-    const plane = this.#masks.get(key) ?? repairPlane(...this.#parts(mask, given));
+    const plane = this.#laid.masks.get(key) ?? repairPlane(...this.#parts(mask, given));
     if (plane) this.#keepMask(key, plane);
     return plane;
   }
@@ -131,14 +128,14 @@ export class StageMasks {
   }
 
   #keepMask(key: string, plane: Float32Array): void {
-    keepNewest(this.#masks, key, plane, Math.max(2, Math.floor(MOST_MASK_BYTES / (4 * plane.length))));
+    keepNewest(this.#laid.masks, key, plane, Math.max(2, Math.floor(MOST_MASK_BYTES / (4 * plane.length))));
   }
 
   #shape(shape: DrawnShape): Float32Array {
     if (shape.kind === "brush") return this.#stops.strokeMaps.brushed(shape, this.#grid) ?? this.#strokes.area(shape).plane;
     const key = JSON.stringify({ ...shape, id: "", combine: "" });
-    const plane = this.#shapes.get(key) ?? rasterShape(shape, this.#grid);
-    keepNewest(this.#shapes, key, plane, Math.max(4, Math.floor(MOST_SHAPE_BYTES / (4 * plane.length))));
+    const plane = this.#laid.shapes.get(key) ?? rasterShape(shape, this.#grid);
+    keepNewest(this.#laid.shapes, key, plane, Math.max(4, Math.floor(MOST_SHAPE_BYTES / (4 * plane.length))));
     return plane;
   }
 }

@@ -47,8 +47,8 @@ export interface PointReading {
   lightness: number;
 }
 
-/** Where a stage lies that holds only a part of a picture: its corner, and the whole picture's size at this scale. */
-export interface StagePlace {
+/** Where a source lies that is only a part of a picture: its corner, and the whole picture's size at this scale. */
+export interface SourcePlace {
   x: number;
   y: number;
   whole: Size;

@@ -11,7 +11,9 @@ import { looksAtWhole } from "../runs";
 import { PlanReceiver } from "../wirePlan";
 import { SmallPictures, stopsOf } from "./smallPictures";
 import { NO_BASES, type Bases } from "../applyRun";
-import { Stage } from "../stage";
+import { Source } from "../source";
+import type { Stage } from "../stage";
+import { Views, type Purpose } from "../views";
 import type { Showing, StopsOf } from "../stageTypes";
 import type { ShownMask } from "../stageMasks";
 
@@ -28,10 +30,10 @@ const FITTED_BELOW = 0.9;
 interface Open {
   picture: PreparedPicture;
   fetcher: LevelFetcher;
-  preview: Stage;
+  preview: Views;
   /** The preview brought down to just the size it is shown at. */
-  fitted: Stage | undefined;
-  detail: { area: LevelArea; stage: Stage } | undefined;
+  fitted: Views | undefined;
+  detail: { area: LevelArea; views: Views } | undefined;
   /** The picture smaller, for all that is asked of it besides frames. */
   small: SmallPictures;
 }
@@ -89,7 +91,7 @@ function answer(question: Extract<ToWorker, { type: "glimpse" | "plane" | "accen
   }
   const glimpses: Glimpse[] =
     question.of === "sheet"
-      ? [{ ...preview.size, rgba: preview.render(compile(plan), undefined, showingOf({ kind: "picture" })) }]
+      ? [{ ...preview.size, rgba: preview.stage("glance").render(compile(plan), undefined, showingOf({ kind: "picture" })) }]
       : small.glimpses(plan, question.of);
   say(
     { type: "glimpse", number, glimpses },
@@ -102,10 +104,10 @@ async function openPicture({ pictureId, picture, origin }: Extract<ToWorker, { t
   const level = picture.levels.length - 1;
   const { width, height, space } = picture.levels[level]!;
   const { levels, grain } = await fetcher.read({ level, x: 0, y: 0, width, height }, new AbortController().signal);
-  const preview = Stage.fromLevels(levels, { width, height }, space, { grain });
-  open = { picture, fetcher, preview, fitted: undefined, detail: undefined, small: new SmallPictures(preview) };
+  const preview = new Views(Source.fromLevels(levels, { width, height }, space, { grain }));
+  open = { picture, fetcher, preview, fitted: undefined, detail: undefined, small: new SmallPictures(preview.source) };
   answersLater.splice(0).forEach((later) => later());
-  say({ type: "ready", hueShares: preview.hueShares(HUE_BINS) });
+  say({ type: "ready", hueShares: preview.source.hueShares(HUE_BINS) });
   schedule();
 }
 
@@ -142,20 +144,20 @@ function renderWaiting(): void {
   if (!detail) fetching?.abort.abort();
   // What is looked at comes first; the preview beneath, with the histograms, follows when the hand rests.
   clearTimeout(previewLater);
-  const renderPreview = () => renderStage(fittedStage(request.shownSize), "preview", number, request);
+  const renderPreview = () => renderStage(fittedStage(request), "preview", number, request);
   if (!shown) return renderPreview();
-  renderStage(shown.stage, shown.area, number, request, basesFor(request));
+  renderStage(shown.views.stage(purposeOf(request)), shown.area, number, request, basesFor(request));
   previewLater = setTimeout(renderPreview, PREVIEW_AFTER_MS);
 }
 
 /** The surroundings a part of the picture needs, where the plan has steps that look at them. */
 function basesFor(request: RenderRequest): Bases {
-  const { plan, hand, shownSize, look } = request;
+  const { plan, hand, look } = request;
   const compiled = compile(plan);
   // A pass that changes nothing yet has a mask to be seen all the same.
   const shown = look.kind === "mask" ? handMask(request) : undefined;
   if (!looksAtWhole(compiled) && !shown?.mask) return NO_BASES;
-  const whole = fittedStage(shownSize);
+  const whole = fittedStage(request);
   whole.update(compiled, hand);
   return shown ? whole.basesToShow(shown, hand?.first ?? 0) : whole.bases();
 }
@@ -199,17 +201,23 @@ function actingShare(stage: Stage, request: RenderRequest): number | null {
 }
 
 function countExactly(request: RenderRequest): void {
-  const { preview } = open!;
+  const preview = open!.preview.stage("print");
   preview.update(compile(request.plan), request.hand);
   measure(preview, request, actingShare(preview, request));
 }
 
+const purposeOf = ({ isPeek }: RenderRequest): Purpose => (isPeek ? "glance" : "print");
+
 /** The stage whose pixels are those of the screen, unless the picture is shown about as large as the preview or larger. */
-function fittedStage({ width, height }: Size): Stage {
+function fittedStage(request: RenderRequest): Stage {
+  return fittedViews(request.shownSize).stage(purposeOf(request));
+}
+
+function fittedViews({ width, height }: Size): Views {
   const { preview, fitted } = open!;
   if (width > FITTED_BELOW * preview.size.width) return preview;
   if (fitted?.size.width === width && fitted.size.height === height) return fitted;
-  return (open!.fitted = preview.reducedTo({ width, height }));
+  return (open!.fitted = new Views(preview.source.reducedTo({ width, height })));
 }
 
 function fetchDetail(area: LevelArea, number: number, request: RenderRequest): void {
@@ -224,10 +232,12 @@ function fetchDetail(area: LevelArea, number: number, request: RenderRequest): v
       fetching = undefined;
       open!.detail = {
         area,
-        stage: Stage.fromLevels(levels, { width: area.width, height: area.height }, picture.levels[area.level]!.space, {
-          place: { x: area.x, y: area.y, whole: picture.levels[area.level]! },
-          grain,
-        }),
+        views: new Views(
+          Source.fromLevels(levels, { width: area.width, height: area.height }, picture.levels[area.level]!.space, {
+            place: { x: area.x, y: area.y, whole: picture.levels[area.level]! },
+            grain,
+          }),
+        ),
       };
       waiting ??= { number, request };
       schedule();
@@ -257,10 +267,10 @@ function readPoint({ x, y }: Place) {
     const column = Math.floor(x * level.width) - detail.area.x;
     const row = Math.floor(y * level.height) - detail.area.y;
     const inside = column >= 0 && row >= 0 && column < detail.area.width && row < detail.area.height;
-    const reading = inside ? detail.stage.readPoint(column, row) : undefined;
+    const reading = inside ? detail.views.stage("print").readPoint(column, row) : undefined;
     if (reading) return reading;
   }
-  return readStage(fitted ?? preview, { x, y });
+  return readStage((fitted ?? preview).stage("print"), { x, y });
 }
 
 function readStage(stage: Stage, { x, y }: Place) {

@@ -7,7 +7,8 @@ import type { Pass, Plan } from "@/core/plan/plan";
 import { fitLongEdge } from "@/core/spatial/areaReduce";
 import { lookTable } from "@/core/view/toneTables";
 import type { Glimpse, GlimpseOf, PlaneOf, SmallPlane } from "../messages";
-import type { Stage } from "../stage";
+import type { Source } from "../source";
+import { Stage } from "../stage";
 import type { Showing, StopsOf } from "../stageTypes";
 
 /** Long edge of the small pictures on slips and cards, in pixels. */
@@ -20,17 +21,17 @@ const GLIMPSE_GAIN = 3;
 
 /** What the page asks of a picture besides its frames, each answered from the picture as small as it will do. */
 export class SmallPictures {
-  readonly #preview: Stage;
+  readonly #preview: Source;
   readonly #stages = new Map<number, Stage>();
   readonly #compile = planCompiler();
   readonly #compileOutline = planCompiler();
 
-  constructor(preview: Stage) {
+  constructor(preview: Source) {
     this.#preview = preview;
   }
 
   #stage(longEdge: number): Stage {
-    const stage = this.#stages.get(longEdge) ?? this.#preview.reducedTo(fitLongEdge(this.#preview.size, longEdge));
+    const stage = this.#stages.get(longEdge) ?? new Stage(this.#preview.reducedTo(fitLongEdge(this.#preview.size, longEdge)));
     this.#stages.set(longEdge, stage);
     return stage;
   }

@@ -1,0 +1,172 @@
+import { IDENTITY3, type Matrix3 } from "@/core/colour/matrix3";
+import type { SourceSpace } from "@/core/colour/sourceSpace";
+import type { Grain } from "@/core/grain/grain";
+import type { Planes } from "@/core/kernels/reference";
+import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
+import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
+import { BAND_PIXELS, BandMachine, type BandPlace } from "./bandMachine";
+import { FUSED_KNOTS } from "./fuseTables";
+import { emptyGrain, emptyPlanes, GrainReducer, putGrain, putPlanes, throughMatrix, unpackGrain } from "./grainMachine";
+import { ANALYSIS_EDGE } from "./maskBases";
+import type { SourcePlace } from "./stageTypes";
+
+/** What of a pixel is rendered by itself: the two its grain stands for, or the whole. */
+export type Part = "darker" | "lighter" | undefined;
+
+/** Hue in turns, and how far a place is coloured, 0–1. */
+interface Hues {
+  hue: Float32Array;
+  fade: Float32Array;
+}
+
+/** Planes of a source by what they are of. */
+export interface LaidPlanes {
+  shapes: Map<string, Float32Array>;
+  masks: Map<string, Float32Array>;
+}
+
+const COLOURS = ["red", "green", "blue"] as const;
+const GRAIN_PARTS: readonly Part[] = ["darker", "lighter"];
+const WHOLE: readonly Part[] = [undefined];
+
+/**
+ * A picture, or a part of one, decoded: linear colour, and what inside each pixel it was reduced from. All that renders it shares it, and the machine that
+ * works on one band of it at a time.
+ *
+ * Memory  12 bytes a pixel, 8 more once hues are looked at; with grain 40 and 16. Masks and their shapes up to a fixed size.
+ */
+export class Source {
+  readonly place: SourcePlace;
+  /** Of whichever stage works at the moment; nothing in it is anybody's afterwards. */
+  readonly machine: BandMachine;
+  readonly #rowsInBand: number;
+  readonly #hues = new Map<Part, Hues>();
+  #small: Source | undefined;
+  /** Shapes and masks laid out on it, by their keys, the newest last. */
+  readonly laid: LaidPlanes = { shapes: new Map(), masks: new Map() };
+
+  private constructor(
+    readonly colour: Planes,
+    readonly size: Size,
+    readonly toP3: Matrix3,
+    readonly grain: Grain | undefined,
+    place?: SourcePlace,
+  ) {
+    this.place = place ?? { x: 0, y: 0, whole: size };
+    this.#rowsInBand = Math.min(Math.max(1, Math.floor(BAND_PIXELS / size.width)), size.height);
+    this.machine = new BandMachine(this.#rowsInBand * size.width, FUSED_KNOTS);
+    this.machine.setGamut(toP3);
+  }
+
+  /** From stored levels: interleaved RGB, row after row. `place` where they are a part of a picture; `grain`, packed, where they were reduced. */
+  static fromLevels(
+    levels: Uint8Array | Uint16Array,
+    size: Size,
+    space: SourceSpace,
+    { place, grain }: { place?: SourcePlace | undefined; grain?: Uint32Array | undefined } = {},
+  ): Source {
+    const decoder = new BandMachine(size.width, 1);
+    decoder.setSpace(grain ? { ...space, toP3: IDENTITY3 } : space, levels instanceof Uint8Array ? 8 : 16);
+    const colour = emptyPlanes(size.width * size.height);
+    for (let from = 0; from < colour.red.length; from += size.width) {
+      decoder.decode(levels.subarray(3 * from, 3 * (from + size.width)));
+      for (const name of COLOURS) decoder.take(name, colour[name], from);
+    }
+    if (!grain) return new Source(colour, size, space.toP3, undefined, place);
+    const own = unpackGrain(colour, grain);
+    for (const planes of own ? [own.darker, own.lighter, colour] : [colour]) throughMatrix(planes, space.toP3);
+    return new Source(colour, size, space.toP3, own, place);
+  }
+
+  /** The same picture smaller, area-averaged in linear light; what lies inside its pixels is their grain. Of whole pictures only. */
+  reducedTo(size: Size): Source {
+    const colour = emptyPlanes(size.width * size.height);
+    const grain = emptyGrain(colour.red.length);
+    new GrainReducer(this.size, size, LUMINANCE_WEIGHTS).forRows(this.colour, this.grain, 0, 0, size.height, (y, row) => {
+      putPlanes(colour, y * size.width, row.colour);
+      putGrain(grain, y * size.width, row.grain);
+    });
+    return new Source(colour, size, this.toP3, grain.share.some((share) => share > 0) ? grain : undefined);
+  }
+
+  /** As small as masks are gathered from. */
+  get small(): Source {
+    return (this.#small ??= this.reducedTo(fitLongEdge(this.size, ANALYSIS_EDGE)));
+  }
+
+  get pixels(): number {
+    return this.colour.red.length;
+  }
+
+  /** What of the picture's pixels is rendered by itself. */
+  get parts(): readonly Part[] {
+    return this.grain ? GRAIN_PARTS : WHOLE;
+  }
+
+  colourOf(part: Part): Planes {
+    return part ? this.grain![part] : this.colour;
+  }
+
+  /** Where a part of the pixels begins in a plane of tones. */
+  offsetOf(part: Part): number {
+    return part === "lighter" ? this.pixels : 0;
+  }
+
+  forBands(work: (from: number, to: number, y: number, rows: number) => void): void {
+    const { width, height } = this.size;
+    for (let y = 0; y < height; y += this.#rowsInBand) {
+      const rows = Math.min(this.#rowsInBand, height - y);
+      work(y * width, (y + rows) * width, y, rows);
+    }
+  }
+
+  /** Where the band from a row on lies in the whole picture. */
+  bandPlace(y: number): BandPlace {
+    const { x, y: top, whole } = this.place;
+    return { x, y: top + y, width: this.size.width, whole };
+  }
+
+  putColour(from: number, to: number, part?: Part): void {
+    const colour = this.colourOf(part);
+    for (const name of COLOURS) this.machine.put(name, colour[name], from, to);
+  }
+
+  hues(part: Part): Hues {
+    const known = this.#hues.get(part);
+    if (known) return known;
+    const hues = { hue: new Float32Array(this.pixels), fade: new Float32Array(this.pixels) };
+    this.forBands((from, to) => {
+      this.putColour(from, to, part);
+      this.machine.findHues();
+      this.machine.take("hue", hues.hue, from);
+      this.machine.take("fade", hues.fade, from);
+    });
+    this.#hues.set(part, hues);
+    return hues;
+  }
+
+  /** How much of the picture holds each hue: `bins` sums over the turn, weighted by how coloured a pixel is. */
+  hueShares(bins: number): Float32Array {
+    const { hue, fade } = this.hues(undefined);
+    const shares = new Float32Array(bins);
+    for (let i = 0; i < hue.length; i++) {
+      const bin = Math.min(Math.floor(hue[i]! * bins), bins - 1);
+      shares[bin] = shares[bin]! + fade[i]!;
+    }
+    return shares.map((sum) => sum / hue.length);
+  }
+
+  /** The mean of a square around a pixel, `reach` pixels to each side, of a plane of the picture. */
+  meanAround(plane: Float32Array, x: number, y: number, reach: number): number {
+    const { width, height } = this.size;
+    let sum = 0;
+    let count = 0;
+    for (let row = Math.max(y - reach, 0); row <= Math.min(y + reach, height - 1); row++) {
+      for (let column = Math.max(x - reach, 0); column <= Math.min(x + reach, width - 1); column++) {
+        sum += plane[row * width + column]!;
+        count++;
+      }
+    }
+    return sum / count;
+  }
+}
