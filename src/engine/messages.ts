@@ -3,6 +3,7 @@ import type { Size } from "@/core/spatial/areaReduce";
 import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import type { Plan } from "@/core/plan/plan";
 import type { Look } from "@/core/view/toneTables";
+import type { Answer, Ask } from "./asking";
 import type { Hand } from "./runs";
 import type { PointReading, StageHistograms } from "./stageTypes";
 import type { WirePlan } from "./wirePlan";
@@ -57,17 +58,24 @@ export interface RenderRequest {
 /** A request on its way: the plan packed. */
 export type WireRequest = Omit<RenderRequest, "plan"> & { plan: WirePlan };
 
-export type ToWorker =
-  | { type: "open"; pictureId: string; picture: PreparedPicture; origin: string }
-  | { type: "render"; number: number; request: WireRequest }
-  | { type: "read"; number: number; place: Place }
+/** What the page asks of its worker besides frames. */
+export type Questions = {
+  open: { question: { pictureId: string; picture: PreparedPicture; origin: string }; answer: { hueShares: Float32Array } };
+  read: { question: Place; answer: PointReading | undefined };
   /** Small pictures: the finished print, or what each of the plan's passes changes. */
-  | { type: "glimpse"; number: number; plan: WirePlan; of: GlimpseOf }
-  /** A plane, small, for its contours and places. */
-  | { type: "plane"; number: number; plan: WirePlan; of: PlaneOf }
+  glimpse: { question: { plan: WirePlan; of: GlimpseOf }; answer: Glimpse[] };
+  /** A plane, small, for its contours and places; undefined where the region or pass is not in the plan. */
+  plane: { question: { plan: WirePlan; of: PlaneOf }; answer: SmallPlane | undefined };
   /** Strokes that dodge and burn the lights and darks a pass meets, at a scale in long edges. */
-  | { type: "accents"; number: number; plan: WirePlan; passId: string; scale: number }
-  | { type: "recycle"; buffer: ArrayBuffer };
+  accents: { question: { plan: WirePlan; passId: string; scale: number }; answer: ExposureStroke[] };
+};
+
+export type ToWorker =
+  | Ask<Questions>
+  | { type: "render"; number: number; request: WireRequest }
+  | { type: "recycle"; buffer: ArrayBuffer }
+  /** Answered at once, to show that there is somebody. */
+  | { type: "ping" };
 
 export interface Frame {
   type: "frame";
@@ -110,15 +118,10 @@ export interface SmallPlane extends Size {
 }
 
 export type FromWorker =
-  | { type: "ready"; hueShares: Float32Array }
-  | { type: "failed"; message: string }
+  | Answer
   | Frame
   /** Follows the preview's frame, so that nobody waits for the counting. */
   | ({ type: "measured" } & Measured)
-  /** A render that was overtaken by a newer one, or had nothing to show yet. */
-  | { type: "skipped"; number: number }
-  | { type: "reading"; number: number; reading: PointReading | undefined }
-  | { type: "glimpse"; number: number; glimpses: Glimpse[] }
-  /** Nothing is found where the region or pass is not in the plan. */
-  | { type: "plane"; number: number; found: SmallPlane | undefined }
-  | { type: "accents"; number: number; strokes: ExposureStroke[] };
+  /** Something that nobody asked for went wrong: a frame, a part of the picture. */
+  | { type: "failed"; message: string }
+  | { type: "pong" };

@@ -15,6 +15,11 @@ export class Views {
     return this.source.size;
   }
 
+  /** Begins anew with all of them. */
+  forget(): void {
+    this.#stages.clear();
+  }
+
   stage(purpose: Purpose): Stage {
     const stage = this.#stages.get(purpose) ?? new Stage(this.source);
     this.#stages.set(purpose, stage);

@@ -1,7 +1,21 @@
-import type { PreparedPicture } from "@/contracts/preparedPicture";
-import type { Frame, FromWorker, Glimpse, GlimpseOf, Measured, Place, PlaneOf, RenderRequest, SmallPlane, ToWorker } from "../messages";
+import { CoreError } from "@/core/errors";
 import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import type { Plan } from "@/core/plan/plan";
+import type { PreparedPicture } from "@/contracts/preparedPicture";
+import { Asker } from "../asking";
+import type {
+  Frame,
+  FromWorker,
+  Glimpse,
+  GlimpseOf,
+  Measured,
+  Place,
+  PlaneOf,
+  Questions,
+  RenderRequest,
+  SmallPlane,
+  ToWorker,
+} from "../messages";
 import type { PointReading } from "../stageTypes";
 import { PlanSender } from "../wirePlan";
 
@@ -12,68 +26,70 @@ export interface BenchEngineEvents {
   onFailure(message: string): void;
 }
 
+/** A worker that says nothing to so many pings in a row, while it is asked for something, is lost. */
+const PING_EVERY_MS = 4000;
+const LOST_AFTER_PINGS = 5;
+/** One lost more often than this in a minute would be lost again. */
+const MOST_LOST = 3;
+const MINUTE_MS = 60_000;
+
 /**
- * The page's side of the worker: send renders as often as you like, the newest wins.
- * A frame older than one already shown is never delivered.
+ * The page's side of the worker: send renders as often as you like, the newest wins. A frame older than one already shown is never delivered.
+ * What is asked is answered, or by nothing where the worker refuses, which the page is told.
+ * A worker that is lost is replaced: the new one opens the picture, answers what the lost one did not, and renders what was asked for last.
  */
 export class BenchEngine {
-  readonly #worker: Worker;
-  readonly #readings = new Map<number, (reading: PointReading | undefined) => void>();
-  readonly #glimpses = new Map<number, (glimpses: Glimpse[]) => void>();
-  readonly #planes = new Map<number, (plane: SmallPlane | undefined) => void>();
-  readonly #accents = new Map<number, (strokes: ExposureStroke[]) => void>();
-  readonly #sender = new PlanSender();
+  readonly #events: BenchEngineEvents;
+  readonly #asker = new Asker<Questions>((ask) => this.#send(ask));
+  readonly #watch: ReturnType<typeof setInterval>;
+  #worker: Worker;
+  #sender = new PlanSender();
   #number = 0;
+  /** The render asked for last, until its frame is there. */
+  #wanted: { number: number; request: RenderRequest } | undefined;
+  #unheard = 0;
+  #lostAt: number[] = [];
+  readonly #open: () => void;
+  #isOpen = false;
+  readonly #onOpen = (answer: Questions["open"]["answer"] | undefined) => {
+    if (!answer) return;
+    this.#isOpen = true;
+    this.#events.onReady(answer.hueShares);
+  };
 
   constructor(pictureId: string, picture: PreparedPicture, events: BenchEngineEvents) {
-    this.#worker = new Worker(new URL("./benchWorker.ts", import.meta.url), { type: "module" });
-    this.#worker.onmessage = ({ data }: MessageEvent<FromWorker>) => {
-      if (data.type === "ready") events.onReady(data.hueShares);
-      else if (data.type === "failed") events.onFailure(data.message);
-      else if (data.type === "frame") events.onFrame(data);
-      else if (data.type === "measured") events.onMeasured(data);
-      else if (data.type === "reading") answer(this.#readings, data.number, data.reading);
-      else if (data.type === "plane") answer(this.#planes, data.number, data.found);
-      else if (data.type === "accents") answer(this.#accents, data.number, data.strokes);
-      else if (data.type === "glimpse") answer(this.#glimpses, data.number, data.glimpses);
-    };
-    this.#worker.onerror = (event) => events.onFailure(event.message || "the rendering worker stopped");
-    this.#send({ type: "open", pictureId, picture, origin: location.origin });
+    this.#events = events;
+    this.#worker = this.#started();
+    this.#open = () => void this.#ask("open", () => ({ pictureId, picture, origin: location.origin })).then(this.#onOpen);
+    this.#open();
+    this.#watch = setInterval(() => this.#look(), PING_EVERY_MS);
   }
 
   /** Asks for a frame. Returns its number. */
   render(request: RenderRequest): number {
-    const number = ++this.#number;
-    this.#send({ type: "render", number, request: { ...request, plan: this.#sender.pack(request.plan) } });
-    return number;
+    this.#wanted = { number: ++this.#number, request };
+    this.#sendRender();
+    return this.#number;
   }
 
   /** What lies under a place in the picture. */
   read(place: Place): Promise<PointReading | undefined> {
-    const number = ++this.#number;
-    this.#send({ type: "read", number, place });
-    return new Promise((resolve) => this.#readings.set(number, resolve));
+    return this.#ask("read", () => place);
   }
 
   /** Small pictures of a plan: one of the finished print, or one for each pass of what it changes. */
-  glimpse(plan: Plan, of: GlimpseOf): Promise<Glimpse[]> {
-    const number = ++this.#number;
-    this.#send({ type: "glimpse", number, plan: this.#sender.pack(plan), of });
-    return new Promise((resolve) => this.#glimpses.set(number, resolve));
+  glimpse(plan: Plan, of: GlimpseOf): Promise<Glimpse[] | undefined> {
+    return this.#ask("glimpse", () => ({ plan: this.#sender.pack(plan), of }));
   }
 
   /** A plane of a plan, small; undefined where what it is of is not there. */
   plane(plan: Plan, of: PlaneOf): Promise<SmallPlane | undefined> {
-    const number = ++this.#number;
-    this.#send({ type: "plane", number, plan: this.#sender.pack(plan), of });
-    return new Promise((resolve) => this.#planes.set(number, resolve));
+    return this.#ask("plane", () => ({ plan: this.#sender.pack(plan), of }));
   }
 
   /** Strokes that dodge and burn the lights and darks a pass meets, at a scale in long edges. */
-  accents(plan: Plan, passId: string, scale: number): Promise<ExposureStroke[]> {
-    const number = ++this.#number;
-    this.#send({ type: "accents", number, plan: this.#sender.pack(plan), passId, scale });
-    return new Promise((resolve) => this.#accents.set(number, resolve));
+  accents(plan: Plan, passId: string, scale: number): Promise<ExposureStroke[] | undefined> {
+    return this.#ask("accents", () => ({ plan: this.#sender.pack(plan), passId, scale }));
   }
 
   /** Gives a shown frame's buffer back for the next one. */
@@ -83,15 +99,76 @@ export class BenchEngine {
   }
 
   close(): void {
+    clearInterval(this.#watch);
     this.#worker.terminate();
+    this.#asker.giveUp(new CoreError("cancelled", "the bench was left"));
+  }
+
+  #started(): Worker {
+    const worker = new Worker(new URL("./benchWorker.ts", import.meta.url), { type: "module" });
+    worker.onmessage = ({ data }: MessageEvent<FromWorker>) => this.#hear(data);
+    worker.onerror = (event) => this.#lose(event.message || "it stopped");
+    return worker;
+  }
+
+  #hear(message: FromWorker): void {
+    this.#unheard = 0;
+    switch (message.type) {
+      case "answer":
+      case "refusal":
+        return this.#asker.take(message);
+      case "frame":
+        if (message.number === this.#wanted?.number) this.#wanted = undefined;
+        return this.#events.onFrame(message);
+      case "measured":
+        return this.#events.onMeasured(message);
+      case "failed":
+        this.#wanted = undefined;
+        return this.#events.onFailure(message.message);
+    }
+  }
+
+  #look(): void {
+    if (!this.#wanted && !this.#asker.isWaiting) return void (this.#unheard = 0);
+    if (this.#unheard++ >= LOST_AFTER_PINGS) return this.#lose("it does not answer");
+    this.#send({ type: "ping" });
+  }
+
+  #lose(reason: string): void {
+    this.#worker.terminate();
+    const now = performance.now();
+    this.#lostAt = [...this.#lostAt.filter((at) => now - at < MINUTE_MS), now];
+    this.#unheard = 0;
+    if (this.#lostAt.length > MOST_LOST) {
+      this.#wanted = undefined;
+      this.#asker.giveUp(new CoreError("cut_off", `what computes the picture was lost: ${reason}`));
+      return this.#events.onFailure(`what computes it was lost several times (${reason})`);
+    }
+    this.#worker = this.#started();
+    this.#sender = new PlanSender();
+    this.#asker.askAgain();
+    if (this.#isOpen) this.#open();
+    this.#isOpen = false;
+    if (this.#wanted) this.#sendRender();
+  }
+
+  /** Asks; what is refused is said to the page, and answered by nothing. */
+  async #ask<K extends keyof Questions>(name: K, make: () => Questions[K]["question"]): Promise<Questions[K]["answer"] | undefined> {
+    try {
+      return await this.#asker.ask(name, make);
+    } catch (error) {
+      const isLeft = error instanceof CoreError && error.code === "cancelled";
+      if (!isLeft) this.#events.onFailure((error as Error).message);
+      return undefined;
+    }
+  }
+
+  #sendRender(): void {
+    const { number, request } = this.#wanted!;
+    this.#send({ type: "render", number, request: { ...request, plan: this.#sender.pack(request.plan) } });
   }
 
   #send(message: ToWorker): void {
     this.#worker.postMessage(message);
   }
-}
-
-function answer<T>(waiting: Map<number, (value: T) => void>, number: number, value: T): void {
-  waiting.get(number)?.(value);
-  waiting.delete(number);
 }

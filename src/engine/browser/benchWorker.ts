@@ -6,7 +6,8 @@ import { reachTable } from "@/core/steps/reach";
 import type { Size } from "@/core/spatial/areaReduce";
 import { encodedLight, lookTable } from "@/core/view/toneTables";
 import { LevelFetcher } from "../levelFetcher";
-import type { BenchLook, Frame, FromWorker, Glimpse, LevelArea, Place, RenderRequest, ToWorker } from "../messages";
+import { answering, wordsOf } from "../asking";
+import type { BenchLook, Frame, FromWorker, Glimpse, GlimpseOf, LevelArea, Place, Questions, RenderRequest, ToWorker } from "../messages";
 import { looksAtWhole } from "../runs";
 import { PlanReceiver } from "../wirePlan";
 import { SmallPictures, stopsOf } from "./smallPictures";
@@ -47,68 +48,68 @@ let countLater: ReturnType<typeof setTimeout> | undefined;
 let previewLater: ReturnType<typeof setTimeout> | undefined;
 const receiver = new PlanReceiver();
 const compile = planCompiler();
-/** Questions asked before there is a picture. */
-const answersLater: (() => void)[] = [];
 
 const say = (message: FromWorker, transfer: Transferable[] = []) => scope.postMessage(message, transfer);
 
+/** Resolved once there is a picture; what is asked before waits for it. */
+let whenOpen: (found: Open) => void;
+const opened = new Promise<Open>((resolve) => (whenOpen = resolve));
+
+const answer = answering<Questions>(
+  {
+    open: async (question) => ({ answer: await openPicture(question) }),
+    read: (place) => ({ answer: readPoint(place) }),
+    glimpse: async (question) => {
+      const plan = receiver.unpack(question.plan); // in the order in which plans were sent
+      const glimpses = glimpsesOf(await opened, plan, question.of);
+      return { answer: glimpses, transfer: glimpses.map(({ rgba }) => rgba.buffer) };
+    },
+    plane: async (question) => {
+      const plan = receiver.unpack(question.plan);
+      const found = (await opened).small.plane(plan, question.of);
+      return { answer: found, transfer: found ? [found.plane.buffer] : [] };
+    },
+    accents: async (question) => {
+      const plan = receiver.unpack(question.plan);
+      return { answer: (await opened).small.accents(plan, question.passId, question.scale) };
+    },
+  },
+  say,
+);
+
 scope.onmessage = ({ data }: MessageEvent<ToWorker>) => {
   switch (data.type) {
-    case "open":
-      openPicture(data).catch((error: unknown) => say({ type: "failed", message: (error as Error).message }));
+    case "ask":
+      void answer(data);
       break;
     case "render":
-      if (waiting) say({ type: "skipped", number: waiting.number });
       waiting = { number: data.number, request: { ...data.request, plan: receiver.unpack(data.request.plan) } };
       schedule();
       break;
-    case "read":
-      say({ type: "reading", number: data.number, reading: readPoint(data.place) });
-      break;
-    case "glimpse":
-    case "plane":
-    case "accents": {
-      const plan = receiver.unpack(data.plan); // in the order in which plans were sent
-      const later = () => answer(data, plan);
-      if (open) later();
-      else answersLater.push(later);
-      break;
-    }
     case "recycle":
       spare = data.buffer;
+      break;
+    case "ping":
+      say({ type: "pong" });
       break;
   }
 };
 
-/** Answers what is asked of the picture besides its frames. */
-function answer(question: Extract<ToWorker, { type: "glimpse" | "plane" | "accents" }>, plan: Plan): void {
-  const { number } = question;
-  const { small, preview } = open!;
-  if (question.type === "accents") return say({ type: "accents", number, strokes: small.accents(plan, question.passId, question.scale) });
-  if (question.type === "plane") {
-    const found = small.plane(plan, question.of);
-    return say({ type: "plane", number, found }, found ? [found.plane.buffer] : []);
-  }
-  const glimpses: Glimpse[] =
-    question.of === "sheet"
-      ? [{ ...preview.size, rgba: preview.stage("glance").render(compile(plan), undefined, showingOf({ kind: "picture" })) }]
-      : small.glimpses(plan, question.of);
-  say(
-    { type: "glimpse", number, glimpses },
-    glimpses.map(({ rgba }) => rgba.buffer),
-  );
+function glimpsesOf({ small, preview }: Open, plan: Plan, of: GlimpseOf): Glimpse[] {
+  if (of !== "sheet") return small.glimpses(plan, of);
+  return [{ ...preview.size, rgba: preview.stage("glance").render(compile(plan), undefined, showingOf({ kind: "picture" })) }];
 }
 
-async function openPicture({ pictureId, picture, origin }: Extract<ToWorker, { type: "open" }>): Promise<void> {
+async function openPicture({ pictureId, picture, origin }: Questions["open"]["question"]): Promise<Questions["open"]["answer"]> {
   const fetcher = new LevelFetcher(picture.levels, (area, of, signal) => fetchArea(origin, pictureId, { ...area, of }, signal));
   const level = picture.levels.length - 1;
   const { width, height, space } = picture.levels[level]!;
   const { levels, grain } = await fetcher.read({ level, x: 0, y: 0, width, height }, new AbortController().signal);
   const preview = new Views(Source.fromLevels(levels, { width, height }, space, { grain }));
   open = { picture, fetcher, preview, fitted: undefined, detail: undefined, small: new SmallPictures(preview.source) };
-  answersLater.splice(0).forEach((later) => later());
-  say({ type: "ready", hueShares: preview.source.hueShares(HUE_BINS) });
+  whenOpen(open);
   schedule();
+  return { hueShares: preview.source.hueShares(HUE_BINS) };
 }
 
 async function fetchArea(origin: string, pictureId: string, asked: LevelRequest, signal: AbortSignal): Promise<ArrayBuffer> {
@@ -125,8 +126,19 @@ async function fetchArea(origin: string, pictureId: string, asked: LevelRequest,
 const turn = new MessageChannel();
 turn.port1.onmessage = () => {
   isScheduled = false;
-  renderWaiting();
+  try {
+    renderWaiting();
+  } catch (error) {
+    forgetStages();
+    say({ type: "failed", message: wordsOf(error).message });
+  }
 };
+
+/** What a stage was doing when something was thrown is half done: the next frame begins with fresh ones. */
+function forgetStages(): void {
+  const { preview, fitted, detail } = open!;
+  for (const views of [preview, fitted, detail?.views]) views?.forget();
+}
 
 function schedule(): void {
   if (isScheduled || !waiting || !open) return;

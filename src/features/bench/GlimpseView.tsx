@@ -13,7 +13,7 @@ export function GlimpseView({ plan }: { plan: Plan | undefined }) {
     if (plan)
       void engine()
         ?.glimpse(plan, "print")
-        .then(([made]) => isWanted && setGlimpse(made));
+        .then((made) => isWanted && made && setGlimpse(made[0]));
     return () => {
       isWanted = false;
     };

@@ -148,12 +148,14 @@ function overlap(a: Box, b: Box): boolean {
 
 /** The map as a picture of its own: the print as a sheet, outlines, notes, and the margin. */
 export async function mapSheet(plan: Plan, engine: BenchEngine): Promise<HTMLCanvasElement> {
-  const [content, [sheet]] = [await mapContent(plan, engine), await engine.glimpse(plan, "sheet")];
+  const content = await mapContent(plan, engine);
+  const sheet = (await engine.glimpse(plan, "sheet"))?.[0];
+  if (!sheet) throw new Error("the print could not be rendered");
   const canvas = document.createElement("canvas");
-  canvas.width = sheet!.width;
-  canvas.height = mapHeight(sheet!, content);
+  canvas.width = sheet.width;
+  canvas.height = mapHeight(sheet, content);
   const context = canvas.getContext("2d", { alpha: false })!;
-  context.putImageData(new ImageData(sheet!.rgba, sheet!.width, sheet!.height), 0, 0);
-  drawMap(context, sheet!, content, true);
+  context.putImageData(new ImageData(sheet.rgba, sheet.width, sheet.height), 0, 0);
+  drawMap(context, sheet, content, true);
   return canvas;
 }

@@ -18,7 +18,7 @@ export function useChanges(): ReadonlyMap<string, Glimpse> {
     const timer = setTimeout(() => {
       void engine()
         ?.glimpse(plan, "changes")
-        .then((glimpses) => isWanted && setChanges(new Map(plan.passes.map(({ id }, i) => [id, glimpses[i]!]))));
+        .then((glimpses) => isWanted && glimpses && setChanges(new Map(plan.passes.map(({ id }, i) => [id, glimpses[i]!]))));
     }, REST_MS);
     return () => {
       isWanted = false;

@@ -26,6 +26,7 @@ export function isSuggested({ strokes }: ExposureMove): boolean {
 export async function suggestAccents(store: BenchStore, engine: BenchEngine, passId: string): Promise<void> {
   const { plan, accentScale, set } = store.getState();
   const strokes = await engine.accents(plan, passId, accentScale);
+  if (!strokes) return; // the bench has said why
   if (strokes.length === 0) return set({ notice: "The picture has no lights and darks of that size. Try another." });
   suggested.add(strokes);
   const now = store.getState().plan;
