@@ -225,7 +225,7 @@ describe("picked strokes", () => {
     await settled(page);
     const moved = await greys();
     expect(moved[1]).toBeGreaterThan(before[1]!);
-    await page.focus('[data-testid="easel"] button');
+    await page.focus('[role="toolbar"] button');
     await page.keyboard.press("Delete");
     await settled(page);
     expect(await count()).toBe(all - 1);

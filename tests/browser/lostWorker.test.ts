@@ -1,6 +1,6 @@
 import type { Page } from "puppeteer-core";
 import { expect, test } from "vitest";
-import { openOwnPrint, ownBrowser, pixelsAt, settled } from "./browser";
+import { openOwnPrint, ownBrowser, pick, pixelsAt, press, settled } from "./browser";
 
 const { newPage, faults, address } = ownBrowser();
 
@@ -20,6 +20,9 @@ const PLACES = [
 test("a worker that throws or falls silent is replaced: edits made meanwhile are shown, what was asked is answered, and all is saved", async () => {
   const page = await newPage();
   await openOwnPrint(page, address(), "dunes-below-the-station.jpg");
+  await press(page, "Add a pass");
+  await pick(page, "Contrast mask");
+  await settled(page);
   const full = await pixelsAt(page, PLACES);
   await setStrength(page, "0");
   await settled(page);

@@ -95,6 +95,7 @@ describe("the order", () => {
     await waitForNames(["Contrast", "Open the well"]);
   });
   test("and by keyboard: space, arrow, space", async () => {
+    await page.keyboard.press("Tab"); // the slip was clicked last: the space bar would move the picture
     await page.focus('[data-testid="pass-1"]');
     await page.keyboard.press("Space");
     await new Promise((resolve) => setTimeout(resolve, 250)); // the slip is lifted

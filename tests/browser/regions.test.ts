@@ -38,7 +38,7 @@ const message = (words: string) =>
   page.waitForFunction((text) => document.querySelector(".ant-message")?.textContent?.includes(text), {}, words);
 /** Levels at places while a key is held. */
 const pixelsIn = async (key: "w", places: (readonly [number, number])[]) => {
-  await page.focus('[data-testid="easel"] button');
+  await page.focus('[role="toolbar"] button');
   await page.keyboard.down(key);
   await settled(page);
   const levels = (await pixelsAt(page, places)).map(([level]) => level!);

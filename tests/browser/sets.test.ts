@@ -102,7 +102,7 @@ describe("a set", () => {
   });
   test("is switched off and on as one by key", async () => {
     const on = await greys();
-    await page.focus('[data-testid="easel"] button');
+    await page.focus('[role="toolbar"] button');
     await page.keyboard.press("o");
     await settled(page);
     expect(furthest(on, await greys())).toBeGreaterThan(4);

@@ -46,7 +46,11 @@ async function storedPlan() {
 test("the contact sheet shows the demo series, drawn on the server", async () => {
   const response = await page.goto(`${address()}/`, { waitUntil: "networkidle0" });
   expect(await response!.text()).toContain("Dunes below the station");
-  expect(await page.$$eval('[data-testid="picture"]', (cards) => cards.length)).toBe(5);
+  // What other tests brought in may stand beside it.
+  const cards = await page.$$eval('[data-testid="picture"]', (all) => all.map((card) => (card as HTMLElement).innerText));
+  const series = JSON.parse(readFileSync("demo/series.json", "utf8")) as { name: string }[];
+  expect(series.length).toBe(5);
+  for (const { name } of series) expect(cards.filter((words) => words.includes(name)).length).toBe(1);
   await page.waitForFunction(() => [...document.querySelectorAll("img")].every((image) => image.complete && image.naturalWidth > 0));
   expect(await page.evaluate(() => crossOriginIsolated)).toBe(true);
 });

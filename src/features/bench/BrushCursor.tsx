@@ -1,7 +1,7 @@
 "use client";
 import { useEffect, useRef, type RefObject } from "react";
 import { useBenchState } from "./BenchContext";
-import { isExposing } from "./benchStore";
+import { isExposing } from "./tools";
 import styles from "./Easel.module.css";
 
 /**

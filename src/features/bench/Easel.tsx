@@ -3,7 +3,9 @@ import { useCallback, useEffect, useLayoutEffect, useRef, useState, type Pointer
 import type { Frame, LevelArea } from "@/engine/messages";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBench, useBenchState } from "./BenchContext";
-import { handOf, isDrawing, isExposing, type Tool } from "./benchStore";
+import { handOf, takeUp } from "./benchStore";
+import { isTyping } from "./isTyping";
+import { isDrawing, isExposing, type Tool } from "./tools";
 import { beforePlan, planUpTo, planWithoutMask } from "./beforePlan";
 import { BrushCursor } from "./BrushCursor";
 import { useDrawingHand } from "./drawing/useDrawingHand";
@@ -194,71 +196,67 @@ export function Easel() {
   const closeLevel = closeArea && picture.levels[closeArea.level]!;
   const showsClose = detail && closeArea && closeArea.level === detail.level;
   return (
-    <div
-      ref={easel}
-      className={styles.easel}
-      data-testid="easel"
-      style={{ cursor: moves ? "grab" : isPulling ? "ns-resize" : tool === "pin" ? "copy" : paints ? "none" : "crosshair" }}
-      onPointerDown={(event) => void onPointerDown(event)}
-      onPointerMove={onPointerMove}
-      onPointerLeave={() => store.getState().set({ reading: undefined })}
-      onLostPointerCapture={onPointerEnd}
-      onPointerCancel={onPointerEnd}
-      onBlur={() => setSpaceHeld(false)}
-    >
-      {size.width > 0 && (
-        <div
-          className={styles.print}
-          style={{ left: box.left - BORDER, top: box.top - BORDER, width: box.width + 2 * BORDER, height: box.height + 2 * BORDER }}
-        >
-          <div className={styles.sheet} style={{ left: BORDER, top: BORDER, width: box.width, height: box.height }}>
-            <canvas
-              ref={preview}
-              className={styles.preview}
-              data-testid="preview"
-              aria-label={`${start.picture.name}, as a print`}
-              role="img"
-            />
-            <canvas
-              ref={close}
-              className={styles.close}
-              data-testid="close"
-              hidden={!showsClose}
-              style={
-                closeArea && closeLevel
-                  ? {
-                      left: (closeArea.x / closeLevel.width) * box.width,
-                      top: (closeArea.y / closeLevel.height) * box.height,
-                      width: (closeArea.width / closeLevel.width) * box.width,
-                      height: (closeArea.height / closeLevel.height) * box.height,
-                      imageRendering: view.scale * pixelRatio > closeLevel.scale * 1.01 ? "pixelated" : "auto",
-                    }
-                  : undefined
-              }
-            />
-            <Pins />
-            <RegionOverlay size={box} />
-            <PassMarks size={box} />
-            {isMap && <PrintingMap size={box} />}
+    <div className={styles.easel}>
+      <div
+        ref={easel}
+        className={styles.surface}
+        data-testid="easel"
+        style={{ cursor: moves ? "grab" : isPulling ? "ns-resize" : tool === "pin" ? "copy" : paints ? "none" : "crosshair" }}
+        onPointerDown={(event) => void onPointerDown(event)}
+        onPointerMove={onPointerMove}
+        onPointerLeave={() => store.getState().set({ reading: undefined })}
+        onLostPointerCapture={onPointerEnd}
+        onPointerCancel={onPointerEnd}
+        onBlur={() => setSpaceHeld(false)}
+      >
+        {size.width > 0 && (
+          <div
+            className={styles.print}
+            style={{ left: box.left - BORDER, top: box.top - BORDER, width: box.width + 2 * BORDER, height: box.height + 2 * BORDER }}
+          >
+            <div className={styles.sheet} style={{ left: BORDER, top: BORDER, width: box.width, height: box.height }}>
+              <canvas
+                ref={preview}
+                className={styles.preview}
+                data-testid="preview"
+                aria-label={`${start.picture.name}, as a print`}
+                role="img"
+              />
+              <canvas
+                ref={close}
+                className={styles.close}
+                data-testid="close"
+                hidden={!showsClose}
+                style={
+                  closeArea && closeLevel
+                    ? {
+                        left: (closeArea.x / closeLevel.width) * box.width,
+                        top: (closeArea.y / closeLevel.height) * box.height,
+                        width: (closeArea.width / closeLevel.width) * box.width,
+                        height: (closeArea.height / closeLevel.height) * box.height,
+                        imageRendering: view.scale * pixelRatio > closeLevel.scale * 1.01 ? "pixelated" : "auto",
+                      }
+                    : undefined
+                }
+              />
+              <Pins />
+              <RegionOverlay size={box} />
+              <PassMarks size={box} />
+              {isMap && <PrintingMap size={box} />}
+            </div>
           </div>
-        </div>
-      )}
-      {!isReady && !failure && (
-        <p className={styles.waiting} role="status">
-          Laying the picture out…
-        </p>
-      )}
-      {pull && <PullMark pull={pull} />}
-      {paints && <BrushCursor easel={easel} long={Math.max(box.width, box.height)} />}
+        )}
+        {!isReady && !failure && (
+          <p className={styles.waiting} role="status">
+            Laying the picture out…
+          </p>
+        )}
+        {pull && <PullMark pull={pull} />}
+        {paints && <BrushCursor easel={easel} long={Math.max(box.width, box.height)} />}
+      </div>
       <div className={styles.tray} role="toolbar" aria-label="Tools" aria-orientation="vertical">
         {TOOLS.map(({ tool: name, label, key, hint }) => (
-          <button
-            key={name}
-            type="button"
-            title={`${hint} (${key})`}
-            aria-pressed={tool === name}
-            onClick={() => store.getState().set({ tool: name })}
-          >
+          <button key={name} type="button" title={`${hint} (${key})`} aria-pressed={tool === name} onClick={() => takeUp(store, name)}>
             {label}
           </button>
         ))}
@@ -365,21 +363,38 @@ function useWheel(element: React.RefObject<HTMLElement | null>, handle: (event: 
   }, [element]);
 }
 
+/**
+ * Whether the space bar is held to move the picture. It presses what has the focus, but not what was clicked last and has it from that.
+ */
 function useSpaceKey(): [boolean, (held: boolean) => void] {
   const [isHeld, setHeld] = useState(false);
   useEffect(() => {
+    let clicked: EventTarget | null = null;
+    let isDownHere = false;
+    const onPress = (event: Event) => (clicked = event.target);
     const onDown = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (event.key !== " " || /^(INPUT|BUTTON|TEXTAREA|A)$/.test(target.tagName)) return;
+      if (event.key === "Tab") clicked = null;
+      const focused = event.target as HTMLElement;
+      const isForFocused = focused.matches("button, a, [role]") && !focused.contains(clicked as Node | null);
+      if (event.key !== " " || isTyping(event.target) || isForFocused) return;
       event.preventDefault();
+      isDownHere = true;
       setHeld(true);
     };
-    const onUp = (event: KeyboardEvent) => event.key === " " && setHeld(false);
-    window.addEventListener("keydown", onDown);
-    window.addEventListener("keyup", onUp);
+    // A button that was clicked last would be pressed by the release of the key.
+    const onUp = (event: KeyboardEvent) => {
+      if (event.key !== " ") return;
+      if (isDownHere) event.preventDefault();
+      isDownHere = false;
+      setHeld(false);
+    };
+    window.addEventListener("pointerdown", onPress, true);
+    window.addEventListener("keydown", onDown, true);
+    window.addEventListener("keyup", onUp, true);
     return () => {
-      window.removeEventListener("keydown", onDown);
-      window.removeEventListener("keyup", onUp);
+      window.removeEventListener("pointerdown", onPress, true);
+      window.removeEventListener("keydown", onDown, true);
+      window.removeEventListener("keyup", onUp, true);
     };
   }, []);
   return [isHeld, setHeld];
@@ -390,7 +405,7 @@ const KEY_STEP = 1.4;
 function useZoomKeys(zoomTo: (scale: number) => void, scale: number, pixelRatio: number, fit: () => void): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if ((event.target as HTMLElement).tagName === "INPUT" || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
       if (event.key === "+" || event.key === "=") zoomTo(scale * KEY_STEP);
       else if (event.key === "-") zoomTo(scale / KEY_STEP);
       else if (event.key === "f") fit();

@@ -26,6 +26,7 @@ const NAMES: Record<End, string> = {
 export function GateHill({ pass, gate, x, zoneAt }: { pass: Pass; gate: Gate; x: X; zoneAt(event: { clientX: number }): number }) {
   const { store } = useBench();
   const { adjust, commit, commitSoon } = store.getState();
+  /** Where a part was taken hold of; an end is carried by that, so that it does not jump to the pointer. */
   const held = useRef<{ end: End | "body"; from: number; start: Gate } | undefined>(undefined);
   const change = (changed: Gate) => adjust((plan) => withGate(plan, pass.id, changed));
   const label = () => {
@@ -43,9 +44,11 @@ export function GateHill({ pass, gate, x, zoneAt }: { pass: Pass; gate: Gate; x:
     onPointerMove: (event: PointerEvent<SVGElement>) => {
       const hold = held.current;
       if (hold?.end !== end) return;
-      const zone = zoneAt(event);
-      if (end === "body") change(shifted(hold.start, zone - hold.from));
-      else change(movedEnd(gate, end, event.altKey ? zone : snapZone(zone)));
+      const by = zoneAt(event) - hold.from;
+      if (by === 0) return;
+      if (end === "body") return change(shifted(hold.start, by));
+      const zone = placeOf(hold.start, end) + by;
+      change(movedEnd(gate, end, event.altKey ? zone : snapZone(zone)));
     },
     onLostPointerCapture: () => {
       if (!held.current) return;

@@ -14,6 +14,8 @@ import type { Hand } from "@/engine/runs";
 import type { PointReading, StageHistograms } from "@/engine/stageTypes";
 import { redoTarget, undoTarget, withoutStep, withStep, type History } from "./history";
 import type { SaveListener, SaveQueue, SaveState } from "./saveQueue";
+import { withoutMeaning } from "./inHand";
+import { unfitting, type Tool } from "./tools";
 import type { Unsent } from "./unsentStore";
 
 /** What the server gives the bench to start with. */
@@ -27,25 +29,6 @@ export interface BenchStart {
 
 /** The step in hand: a stage of the plan by name, or a pass or a set of passes by id. */
 export type Step = { stage: "colour" | "mix" | "finish" } | { stage: "pass" | "set"; id: string };
-export const REGION_TOOLS = ["loop", "polygon", "oval", "gradient", "brush", "likeness"] as const;
-export type RegionTool = (typeof REGION_TOOLS)[number];
-/** Those of a region, the brush that repairs a gate, and those of an exposure. */
-const DRAWING_TOOLS = [...REGION_TOOLS, "repair", "dodge", "burn", "pick-strokes", "clear-loop"] as const;
-export type DrawingTool = (typeof DRAWING_TOOLS)[number];
-export type Tool = "move" | "pull-hue" | "pull-tone" | "read" | "pin" | "pick-tones" | "pick-hue" | DrawingTool;
-
-export function isDrawing(tool: Tool): tool is DrawingTool {
-  return (DRAWING_TOOLS as readonly Tool[]).includes(tool);
-}
-
-export function isOfRegion(tool: Tool): tool is RegionTool {
-  return (REGION_TOOLS as readonly Tool[]).includes(tool);
-}
-
-export function isExposing(tool: Tool): tool is "dodge" | "burn" {
-  return tool === "dodge" || tool === "burn";
-}
-
 /** How the next stroke dodges or burns. */
 export interface Exposing extends Brush {
   /** In stops. */
@@ -150,7 +133,9 @@ export function createBenchStore(
   let committed = start.plan;
   let soon: { timer: ReturnType<typeof setTimeout>; label: string } | undefined;
 
-  const store = createStore<BenchState & BenchActions>()((set, get) => {
+  const store = createStore<BenchState & BenchActions>()((put, get) => {
+    const set = (changed: Partial<BenchState>) =>
+      put((before) => ({ ...changed, ...withoutMeaning(before, { ...before, ...changed }, changed) }));
     // A step may have to be fetched: the next undo or redo waits for it, then starts from where it led.
     let turn: Promise<void> = Promise.resolve();
     const inTurn = (go: () => Promise<void>) => {
@@ -177,7 +162,6 @@ export function createBenchStore(
         chosenStrands: [],
         pickedStrokes: [],
         chosenKnot: undefined,
-        step: keptStep(get().step, plan),
       });
       saves.add({ kind: "head", base, to: target.id });
     };
@@ -250,7 +234,7 @@ export function createBenchStore(
       planAt,
       undo: () => inTurn(() => goTo(undoTarget(get().history))),
       redo: () => inTurn(() => goTo(redoTarget(get().history))),
-      set: (change) => set(change),
+      set,
     };
   });
 
@@ -274,7 +258,7 @@ export function createBenchStore(
       if (edit.kind === "step") plans.set(edit.id, edit.plan);
       if (!plan) continue;
       committed = plan;
-      store.setState({ plan, history, step: keptStep(store.getState().step, plan) });
+      store.getState().set({ plan, history });
     }
   };
   return Object.assign(store, { restore, saves });
@@ -282,16 +266,14 @@ export function createBenchStore(
 
 /** Takes a step of the plan in hand. */
 export function chooseStep(store: BenchStore, step: Step): void {
-  const { tool, drawing } = store.getState();
-  store.getState().set({
-    step,
-    chosenStrands: [],
-    chosenKnot: undefined,
-    chosenShape: undefined,
-    pickedStrokes: [],
-    drawing: { ...drawing, corners: [] },
-    tool: step.stage === "pass" || !(isDrawing(tool) || tool === "pick-tones" || tool === "pick-hue") ? tool : "read",
-  });
+  store.getState().set({ step });
+}
+
+/** Takes a tool up, or says why it has no use here. */
+export function takeUp(store: BenchStore, tool: Tool): void {
+  const { drawing, set, ...state } = store.getState();
+  const failure = unfitting(tool, chosenPass(state)?.pass);
+  set(failure ? { failure } : { tool, drawing: { ...drawing, corners: [] } });
 }
 
 /** The plan for all that need not follow every dab: while a hand draws, as it was when it began. */
@@ -343,12 +325,6 @@ export function withPass(plan: Plan, id: string, change: (pass: Pass) => Pass): 
 /** A plan with the move of one of its passes replaced. */
 export function withMove(plan: Plan, id: string, move: Move): Plan {
   return withPass(plan, id, (pass) => ({ ...pass, move }));
-}
-
-function keptStep(step: Step, plan: Plan): Step {
-  if (step.stage !== "pass" && step.stage !== "set") return step;
-  const things = step.stage === "pass" ? plan.passes : plan.sets;
-  return things.some(({ id }) => id === step.id) ? step : { stage: "mix" };
 }
 
 function replay(history: History, edit: Unsent): History {

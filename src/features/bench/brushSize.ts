@@ -1,4 +1,5 @@
-import { isExposing, type BenchStore } from "./benchStore";
+import type { BenchStore } from "./benchStore";
+import { isExposing } from "./tools";
 
 /** A key makes the brush this much larger or smaller. */
 export const BRUSH_STEP = 1.15;

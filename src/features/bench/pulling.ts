@@ -2,7 +2,8 @@ import { addHueKnot, hueName, moveHueKnot } from "@/core/mix/hueCurve";
 import type { Plan } from "@/core/plan/plan";
 import { formatStops } from "@/core/zones/zone";
 import type { PointReading } from "@/engine/stageTypes";
-import type { BenchStore, Tool } from "./benchStore";
+import type { BenchStore } from "./benchStore";
+import type { Tool } from "./tools";
 import { pullGate, pullHueLimit } from "./gatePulls";
 import { pullTone } from "./passes/placement/pullTone";
 

@@ -1,10 +1,12 @@
 import { useEffect } from "react";
 import type { BenchLook } from "@/engine/messages";
 import { BRUSH_STEP, sizeBrush } from "./brushSize";
+import { isTyping } from "./isTyping";
 import { closePolygon } from "./drawing/drawShapes";
 import { deletePicked } from "./passes/exposure/pickedStrokes";
 import { deleteShape } from "./regionEdits";
-import { chooseStep, chosenPass, chosenSet, handOf, isDrawing, withPass, withSet, type BenchStore, type Step } from "./benchStore";
+import { chooseStep, takeUp, chosenPass, chosenSet, handOf, withPass, withSet, type BenchStore, type Step } from "./benchStore";
+import { isDrawing, isPicking } from "./tools";
 
 /** The bench's keys, wherever the focus is, except while something is typed. */
 export function useBenchKeys(store: BenchStore, onHelp: () => void): void {
@@ -55,8 +57,8 @@ function actions(store: BenchStore, onHelp: () => void): Record<string, () => vo
     enter: () => closePolygon(store),
     backspace: () => dropCorner(store),
     delete: () => deleteThing(store),
-    d: () => state.set({ tool: "dodge" }),
-    b: () => state.set({ tool: "burn" }),
+    d: () => takeUp(store, "dodge"),
+    b: () => takeUp(store, "burn"),
     k: () => state.set({ showsRegion: !state.showsRegion }),
     w: () => holdMask(store, true),
     a: () => state.set({ isMaskIgnored: true }),
@@ -71,11 +73,11 @@ function actions(store: BenchStore, onHelp: () => void): Record<string, () => vo
     u: () => state.set({ isUpToHere: !state.isUpToHere }),
     v: () => state.set({ screens: !state.screens }),
     q: () => state.set({ isBefore: true }),
-    r: () => state.set({ tool: "read" }),
-    h: () => state.set({ tool: "pull-hue" }),
-    l: () => state.set({ tool: "pull-tone" }),
-    m: () => state.set({ tool: "move" }),
-    i: () => state.set({ tool: "pin" }),
+    r: () => takeUp(store, "read"),
+    h: () => takeUp(store, "pull-hue"),
+    l: () => takeUp(store, "pull-tone"),
+    m: () => takeUp(store, "move"),
+    i: () => takeUp(store, "pin"),
     n: () => stepBy(store, 1),
     p: () => stepBy(store, -1),
     o: () => switchOver(store),
@@ -90,12 +92,12 @@ function holdMask(store: BenchStore, isHeld: boolean): void {
   else if (lookBeforeMask) set({ look: lookBeforeMask, lookBeforeMask: undefined });
 }
 
-/** Lets go of what is being drawn, else of the shape in hand, else of the tool, else of the way of looking. */
+/** Lets go of what is being drawn, else of the tool, else of the shape in hand, else of the way of looking. */
 function escape(store: BenchStore): void {
   const { drawing, chosenShape, tool, set } = store.getState();
   if (drawing.corners.length > 0) set({ drawing: { ...drawing, corners: [] } });
+  else if (isDrawing(tool) || isPicking(tool)) set({ tool: "read" });
   else if (chosenShape) set({ chosenShape: undefined });
-  else if (isDrawing(tool)) set({ tool: "read" });
   else set({ look: { kind: "picture" } });
 }
 
@@ -139,8 +141,4 @@ function stepBy(store: BenchStore, by: number): void {
   const at = hand ? hand.first + 2 - (step.stage === "set" && by > 0 ? 1 : 0) : steps.findIndex(({ stage }) => stage === step.stage);
   const next = steps[Math.min(Math.max(at + by, 0), steps.length - 1)]!;
   chooseStep(store, next);
-}
-
-function isTyping(target: HTMLElement): boolean {
-  return target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
 }

@@ -137,11 +137,13 @@ export function ValueSlider({ label, value, min, max, step, rest, format, parse 
   );
 }
 
-/** A figure that can be typed over; what means nothing is put back. */
+/** A figure that can be typed over; what means nothing is put back. Enter takes it, Escape puts the old one back; both give the keys back to the page. */
 export function TypedValue({ label, text, onTyped }: { label: string; text: string; onTyped(text: string): void }) {
   const [draft, setDraft] = useState<string>();
+  const isLeft = useRef(false);
   const finish = () => {
-    if (draft !== undefined && draft !== text) onTyped(draft);
+    if (!isLeft.current && draft !== undefined && draft !== text) onTyped(draft);
+    isLeft.current = false;
     setDraft(undefined);
   };
   return (
@@ -154,8 +156,8 @@ export function TypedValue({ label, text, onTyped }: { label: string; text: stri
       onBlur={finish}
       onKeyDown={(event) => {
         event.stopPropagation();
-        if (event.key === "Enter") event.currentTarget.blur();
-        if (event.key === "Escape") setDraft(undefined);
+        isLeft.current = event.key === "Escape";
+        if (event.key === "Enter" || isLeft.current) event.currentTarget.blur();
       }}
     />
   );

@@ -1,4 +1,5 @@
-import type { BenchStore, DrawingTool } from "../benchStore";
+import type { BenchStore } from "../benchStore";
+import type { DrawingTool } from "../tools";
 import { addCorner, drawGradient, drawLoop, drawOval } from "./drawShapes";
 import { clearLoop, pickStroke } from "../passes/exposure/exposureTools";
 import { sweep } from "./likenessTool";

@@ -36,13 +36,13 @@ export function drawLoop(at: Touch, store: BenchStore): Drawer {
 export function addCorner(at: Touch, store: BenchStore): void {
   const { drawing, set } = store.getState();
   const first = drawing.corners[0];
-  if (first && drawing.corners.length >= 3 && Math.hypot(first.x - at.x, first.y - at.y) < 0.012) return closePolygon(store);
+  if (first && drawing.corners.length >= 3 && Math.hypot(first.x - at.x, first.y - at.y) < 0.012) return closePolygon(store, at.shift);
   if (drawing.corners.length >= MOST_CORNERS) return set({ failure: `A polygon holds ${MOST_CORNERS} corners. Close it with Enter.` });
   set({ drawing: { ...drawing, corners: [...drawing.corners, { x: at.x, y: at.y, smooth: !at.alt }] } });
 }
 
-/** Makes a shape of the corners drawn so far. */
-export function closePolygon(store: BenchStore): void {
+/** Makes a shape of the corners drawn so far, and puts the tool down unless it is kept. */
+export function closePolygon(store: BenchStore, keepsTool = false): void {
   const { drawing, set } = store.getState();
   if (drawing.corners.length === 0) return;
   if (drawing.corners.length < 3) return set({ failure: "A polygon needs three corners. Add more, or let go of it with Esc." });
@@ -55,7 +55,9 @@ export function closePolygon(store: BenchStore): void {
     outer: FEATHER,
   };
   set({ drawing: { ...drawing, corners: [] } });
-  if (addShape(store, shape)) store.getState().commit(`Polygon in ${regionName(store)}`);
+  if (!addShape(store, shape)) return;
+  store.getState().commit(`Polygon in ${regionName(store)}`);
+  if (!keepsTool) set({ tool: "read" });
 }
 
 /** Draws an oval from its middle. */

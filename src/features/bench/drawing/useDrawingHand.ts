@@ -1,5 +1,6 @@
 import { useEffect, useMemo, useRef } from "react";
-import { isDrawing, type BenchStore } from "../benchStore";
+import type { BenchStore } from "../benchStore";
+import { drawsOneShape, isDrawing } from "../tools";
 import { beginDrawing } from "./beginDrawing";
 import type { Drawer, Touch } from "./drawer";
 
@@ -19,10 +20,11 @@ export interface DrawingHand {
 
 /**
  * The hand that draws on the picture. Any key, and any other press, ends what it draws before it acts, so that a stroke that was seen
- * is a step of the history before anything can take its pass away.
+ * is a step of the history before anything can take its pass away. A tool that draws one shape is put down with it, unless Shift is held: the next press
+ * moves what was drawn.
  */
 export function useDrawingHand(store: BenchStore): DrawingHand {
-  const drawer = useRef<{ drawer: Drawer; pointerId: number } | undefined>(undefined);
+  const drawer = useRef<{ drawer: Drawer; pointerId: number; keepsTool: boolean } | undefined>(undefined);
   /** The pointer that is still down after a key ended its stroke. */
   const goesOn = useRef<number | undefined>(undefined);
   const hand = useMemo(() => {
@@ -31,14 +33,17 @@ export function useDrawingHand(store: BenchStore): DrawingHand {
       drawer.current = undefined;
       goesOn.current = undefined;
       store.getState().set({ planAtPress: undefined });
-      ended?.drawer.finish();
+      if (!ended) return;
+      ended.drawer.finish();
+      const { tool, chosenShape, set } = store.getState();
+      if (drawsOneShape(tool) && chosenShape && !ended.keepsTool) set({ tool: "read" });
     };
     return {
       isBusy: () => drawer.current !== undefined,
       begin(touch: Touch, pointerId: number) {
         const { tool } = store.getState();
         const begun = isDrawing(tool) ? beginDrawing(tool, touch, store) : undefined;
-        drawer.current = begun && { drawer: begun, pointerId };
+        drawer.current = begun && { drawer: begun, pointerId, keepsTool: touch.shift };
         if (begun) store.getState().set({ planAtPress: store.getState().plan });
       },
       isDown: (pointerId: number) => drawer.current?.pointerId === pointerId || goesOn.current === pointerId,
@@ -47,7 +52,9 @@ export function useDrawingHand(store: BenchStore): DrawingHand {
           this.begin(touches[0]!, goesOn.current);
           goesOn.current = undefined;
         }
-        drawer.current?.drawer.move(touches);
+        if (!drawer.current) return;
+        drawer.current.keepsTool = touches.at(-1)!.shift;
+        drawer.current.drawer.move(touches);
       },
       end,
     };

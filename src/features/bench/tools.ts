@@ -1,0 +1,47 @@
+import { strokesOfMove } from "@/core/passes/passKinds";
+import type { Pass } from "@/core/plan/plan";
+
+// What the hand can take up, and what of it has a use in the step in hand.
+
+export const REGION_TOOLS = ["loop", "polygon", "oval", "gradient", "brush", "likeness"] as const;
+export type RegionTool = (typeof REGION_TOOLS)[number];
+const EXPOSURE_TOOLS = ["dodge", "burn", "pick-strokes", "clear-loop"] as const;
+const GATE_TOOLS = ["repair", "pick-tones", "pick-hue"] as const;
+/** Those of a region, the brush that repairs a gate, and those of an exposure. */
+const DRAWING_TOOLS = [...REGION_TOOLS, "repair", ...EXPOSURE_TOOLS] as const;
+export type DrawingTool = (typeof DRAWING_TOOLS)[number];
+export type Tool = "move" | "pull-hue" | "pull-tone" | "read" | "pin" | "pick-tones" | "pick-hue" | DrawingTool;
+
+const isOneOf = <T extends Tool>(tools: readonly T[], tool: Tool): tool is T => (tools as readonly Tool[]).includes(tool);
+
+export function isDrawing(tool: Tool): tool is DrawingTool {
+  return isOneOf(DRAWING_TOOLS, tool);
+}
+
+export function isOfRegion(tool: Tool): tool is RegionTool {
+  return isOneOf(REGION_TOOLS, tool);
+}
+
+export function isExposing(tool: Tool): tool is "dodge" | "burn" {
+  return tool === "dodge" || tool === "burn";
+}
+
+/** Whether a touch with it chooses what passes a gate. */
+export function isPicking(tool: Tool): tool is "pick-tones" | "pick-hue" {
+  return tool === "pick-tones" || tool === "pick-hue";
+}
+
+/** Whether it draws one shape and is then done. */
+export function drawsOneShape(tool: Tool): boolean {
+  return tool === "loop" || tool === "polygon" || tool === "oval" || tool === "gradient";
+}
+
+/** Why a tool has no use where a pass, or none, is in hand; undefined where it has one. */
+export function unfitting(tool: Tool, pass: Pass | undefined): string | undefined {
+  if (isOneOf(EXPOSURE_TOOLS, tool) && !(pass && strokesOfMove(pass.move)))
+    return "Dodging and burning is done in an exposure pass. Choose one on the ribbon, or add one.";
+  if (isOneOf(REGION_TOOLS, tool) && !pass) return "A region belongs to a pass. Choose one on the ribbon, or add one.";
+  if (isOneOf(GATE_TOOLS, tool) && !pass) return "Tones are chosen for a pass. Choose one on the ribbon, or add one.";
+  if (tool === "repair" && !pass?.gate) return "There is no gate to repair in this pass. Choose its tones first.";
+  return undefined;
+}
