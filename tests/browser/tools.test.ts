@@ -142,4 +142,49 @@ test("after a choice from a list, and Escape in a field, the keys are the bench'
   expect(await isPressed(page, "1 : 1")).toBe("true");
 });
 
+test("Escape in the middle of a drag takes it back, and the rest of the drag does nothing: slider, strand, shape, stroke", async () => {
+  const page = await newPage();
+  await openOwnPrint(page, address(), "bench-target.png");
+  const plan = () => page.evaluate(() => document.querySelector('[data-testid="preview"]')!.getAttribute("data-frame"));
+  const steps = async () => {
+    await press(page, "History");
+    const rows = await page.$$eval('[data-testid="history"] li', (all) => all.length);
+    await press(page, "History");
+    return rows;
+  };
+  const middle = await middleOf(page, '[data-testid="preview"]');
+  const cancelled = async (from: { x: number; y: number }, to: { x: number; y: number }) => {
+    const before = await plan();
+    await page.mouse.move(from.x, from.y);
+    await page.mouse.down();
+    await page.mouse.move((from.x + to.x) / 2, (from.y + to.y) / 2, { steps: 5 });
+    await settled(page);
+    expect(await plan()).not.toBe(before); // the drag did something
+    await page.keyboard.press("Escape");
+    await page.mouse.move(to.x, to.y, { steps: 5 });
+    await page.mouse.up();
+    await settled(page);
+  };
+  const strength = await middleOf(page, '[role="slider"][aria-label="Strength"]');
+  await cancelled(strength, { x: strength.x + 40, y: strength.y });
+  expect(await page.$eval('input[aria-label="Strength, value"]', (input) => (input as HTMLInputElement).value)).toBe("100 %");
+  const zones = () => page.$$eval('[data-testid^="strand-"]', (all) => all.map((one) => one.getAttribute("aria-valuetext")));
+  const before = await zones();
+  const strand = await middleOf(page, '[data-testid="strand-0"] [data-end="to"]');
+  await cancelled(strand, { x: strand.x + 60, y: strand.y });
+  expect(await zones()).toEqual(before);
+  await press(page, "Oval");
+  await cancelled(middle, { x: middle.x + 80, y: middle.y + 60 });
+  expect(await page.$$eval('li[data-testid^="shape-"]', (list) => list.length)).toBe(0);
+  await press(page, "Add a pass");
+  await pick(page, "Exposure");
+  await settled(page);
+  await press(page, "Burn");
+  await cancelled(middle, { x: middle.x + 80, y: middle.y });
+  expect(await steps()).toBe(2);
+  await drag(page, middle, { x: middle.x + 80, y: middle.y });
+  await settled(page);
+  expect(await steps()).toBe(3);
+});
+
 test("no page complained", () => expect(faults).toEqual([]));

@@ -1,8 +1,9 @@
 "use client";
-import { createContext, useContext } from "react";
+import { createContext, useContext, type RefObject } from "react";
 import { useStore } from "zustand";
 import type { BenchEngine } from "@/engine/browser/benchEngine";
 import type { Frame } from "@/engine/messages";
+import type { ViewActions } from "./keys";
 import type { BenchActions, BenchStart, BenchState, BenchStore } from "./benchStore";
 
 export interface Bench {
@@ -10,6 +11,8 @@ export interface Bench {
   store: BenchStore;
   /** The running worker; undefined for the moment before it is started. */
   engine(): BenchEngine | undefined;
+  /** What keys do to the view, while there is one. */
+  view: RefObject<ViewActions | undefined>;
   /** Follows frames; returns how to stop. */
   onFrame(listener: (frame: Frame) => void): () => void;
 }

@@ -22,7 +22,9 @@ import { SaveQueue } from "./saveQueue";
 import { Scale } from "./Scale";
 import { TopBar } from "./TopBar";
 import { browserStore } from "./unsentStore";
+import type { ViewActions } from "./keys";
 import { useBenchKeys } from "./useBenchKeys";
+import { useCancelDrag } from "./useCancelDrag";
 import styles from "./BenchPage.module.css";
 
 /** The bench: one print, its plan, its scale, the panel of the step in hand. */
@@ -31,11 +33,13 @@ export function BenchPage({ start }: { start: BenchStart }) {
     createBenchStore(start, (listener) => new SaveQueue(start.print.id, browserStore(start.print.id), listener)),
   );
   const engine = useRef<BenchEngine | undefined>(undefined);
+  const view = useRef<ViewActions | undefined>(undefined);
   const listeners = useRef(new Set<(frame: Frame) => void>());
   const bench = useMemo<Bench>(
     () => ({
       start,
       store,
+      view,
       engine: () => engine.current,
       onFrame: (listener) => {
         listeners.current.add(listener);
@@ -67,7 +71,8 @@ export function BenchPage({ start }: { start: BenchStart }) {
   const [isHelp, setHelp] = useState(false);
   const [isHistory, setHistory] = useState(false);
   const openHelp = useCallback(() => setHelp(true), []);
-  useBenchKeys(store, openHelp);
+  useCancelDrag(store);
+  useBenchKeys(store, view, openHelp);
   useFailures(store);
   useNotices(store);
 

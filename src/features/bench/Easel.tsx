@@ -191,7 +191,17 @@ export function Easel() {
     if (paints && event.shiftKey) return sizeBrush(store, (event.deltaY || event.deltaX) < 0 ? 1.1 : 1 / 1.1);
     zoomTo(wheelScale(view.scale, event.deltaY), pointIn(event));
   });
-  useZoomKeys(zoomTo, view.scale, pixelRatio, () => setZoomed(undefined));
+  useEffect(() => {
+    const { view: actions } = bench;
+    actions.current = {
+      zoomBy: (factor) => zoomTo(view.scale * factor),
+      fit: () => setZoomed(undefined),
+      oneToOne: () => zoomTo(1 / pixelRatio),
+    };
+    return () => {
+      actions.current = undefined;
+    };
+  }, [bench, zoomTo, view.scale, pixelRatio]);
 
   const closeLevel = closeArea && picture.levels[closeArea.level]!;
   const showsClose = detail && closeArea && closeArea.level === detail.level;
@@ -398,20 +408,4 @@ function useSpaceKey(): [boolean, (held: boolean) => void] {
     };
   }, []);
   return [isHeld, setHeld];
-}
-
-const KEY_STEP = 1.4;
-
-function useZoomKeys(zoomTo: (scale: number) => void, scale: number, pixelRatio: number, fit: () => void): void {
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (event.key === "+" || event.key === "=") zoomTo(scale * KEY_STEP);
-      else if (event.key === "-") zoomTo(scale / KEY_STEP);
-      else if (event.key === "f") fit();
-      else if (event.key === "g") zoomTo(1 / pixelRatio);
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [zoomTo, scale, pixelRatio, fit]);
 }

@@ -105,6 +105,9 @@ export interface BenchState {
 export interface BenchActions {
   /** Changes the plan under the hand; nothing is saved until `commit`. */
   adjust(change: (plan: Plan) => Plan): void;
+  /** Takes the plan back to what it was when a drag began; until `endDrag` nothing adjusts it. */
+  cancelDrag(plan: Plan): void;
+  endDrag(): void;
   /** Makes what was adjusted a step of the history, named. */
   commit(label: string): void;
   /** Commits when the hand has rested a moment: for keys and wheel, where no release tells the end. */
@@ -165,6 +168,7 @@ export function createBenchStore(
       });
       saves.add({ kind: "head", base, to: target.id });
     };
+    let isCancelled = false;
     const flush = () => {
       if (soon) get().commit(soon.label);
     };
@@ -205,7 +209,14 @@ export function createBenchStore(
       failure: undefined,
       notice: undefined,
       isReady: false,
-      adjust: (change) => set({ plan: change(get().plan) }),
+      adjust(change) {
+        if (!isCancelled) set({ plan: change(get().plan) });
+      },
+      cancelDrag(plan) {
+        set({ plan });
+        isCancelled = true;
+      },
+      endDrag: () => void (isCancelled = false),
       commit(label) {
         clearTimeout(soon?.timer);
         soon = undefined;

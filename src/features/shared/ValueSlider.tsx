@@ -1,5 +1,6 @@
 "use client";
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import { readTyped } from "./readTyped";
 import styles from "./ValueSlider.module.css";
 
 interface Props {
@@ -25,7 +26,7 @@ const SHIFT_FACTOR = 10;
 /** How near the grip a press takes hold of it, in CSS pixels. */
 const GRIP_REACH = 8;
 
-/** A slider by drag, wheel, arrow keys (Shift ten times), typed value, double click to reset. */
+/** A slider by drag, wheel while it has the focus, arrow keys (Shift ten times), typed value, double click to reset. */
 export function ValueSlider({ label, value, min, max, step, rest, format, parse = readNumber, onChange, onCommit, onCommitSoon }: Props) {
   const track = useRef<HTMLDivElement>(null);
   const bounded = (v: number) => Math.min(Math.max(Math.round(v / step) * step, min), max);
@@ -86,6 +87,8 @@ export function ValueSlider({ label, value, min, max, step, rest, format, parse 
   useEffect(() => {
     const element = track.current!;
     const onWheel = (event: WheelEvent) => {
+      // The wheel turns the slider that has the focus; over any other it scrolls the panel.
+      if (document.activeElement !== element) return;
       event.preventDefault();
       wheel.current((event.deltaY < 0 ? step : -step) * (event.shiftKey ? SHIFT_FACTOR : 1));
     };
@@ -127,39 +130,56 @@ export function ValueSlider({ label, value, min, max, step, rest, format, parse 
         label={label}
         text={format(value)}
         onTyped={(text) => {
-          const typed = parse(text);
-          if (typed === undefined) return;
-          onChange(Math.min(Math.max(typed, min), max));
-          onCommit();
+          const read = readTyped(text, { min, max, rest, format, parse });
+          if ("wanted" in read) return read.wanted;
+          onChange(read.value);
+          return onCommit();
         }}
       />
     </div>
   );
 }
 
-/** A figure that can be typed over; what means nothing is put back. Enter takes it, Escape puts the old one back; both give the keys back to the page. */
-export function TypedValue({ label, text, onTyped }: { label: string; text: string; onTyped(text: string): void }) {
+/** How long it is said what was wanted. */
+const SAID_MS = 6000;
+
+/** A figure that can be typed over; what means nothing is put back, and what was wanted is said, where `onTyped` says it. Enter takes it, Escape puts the old one back; both give the keys back to the page. */
+export function TypedValue({ label, text, onTyped }: { label: string; text: string; onTyped(text: string): string | void }) {
   const [draft, setDraft] = useState<string>();
   const isLeft = useRef(false);
+  const [wanted, setWanted] = useState<string>();
+  useEffect(() => {
+    if (!wanted) return;
+    const timer = setTimeout(() => setWanted(undefined), SAID_MS);
+    return () => clearTimeout(timer);
+  }, [wanted]);
   const finish = () => {
-    if (!isLeft.current && draft !== undefined && draft !== text) onTyped(draft);
+    if (!isLeft.current && draft !== undefined && draft !== text) setWanted(onTyped(draft) ?? undefined);
     isLeft.current = false;
     setDraft(undefined);
   };
   return (
-    <input
-      className={styles.value}
-      aria-label={`${label}, value`}
-      value={draft ?? text}
-      onFocus={(event) => event.currentTarget.select()}
-      onChange={(event) => setDraft(event.target.value)}
-      onBlur={finish}
-      onKeyDown={(event) => {
-        event.stopPropagation();
-        isLeft.current = event.key === "Escape";
-        if (event.key === "Enter" || isLeft.current) event.currentTarget.blur();
-      }}
-    />
+    <>
+      <input
+        className={styles.value}
+        aria-invalid={wanted !== undefined}
+        aria-label={`${label}, value`}
+        value={draft ?? text}
+        onFocus={(event) => event.currentTarget.select()}
+        onChange={(event) => setDraft(event.target.value)}
+        onBlur={finish}
+        onKeyDown={(event) => {
+          event.stopPropagation();
+          isLeft.current = event.key === "Escape";
+          if (event.key === "Enter" || isLeft.current) event.currentTarget.blur();
+        }}
+      />
+      {wanted && (
+        <p className={styles.wanted} role="alert">
+          {wanted}
+        </p>
+      )}
+    </>
   );
 }
 

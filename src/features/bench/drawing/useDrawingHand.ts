@@ -9,6 +9,8 @@ const MODIFIERS = ["Shift", "Alt", "Control", "Meta", "CapsLock"];
 const GOES_ON_AFTER = ["d", "b", "e", "[", "]"];
 
 export interface DrawingHand {
+  /** Takes back what is being drawn, as if it had not begun. */
+  cancel(): void;
   /** Whether a thing is being drawn. */
   isBusy(): boolean;
   begin(touch: Touch, pointerId: number): void;
@@ -38,7 +40,16 @@ export function useDrawingHand(store: BenchStore): DrawingHand {
       const { tool, chosenShape, set } = store.getState();
       if (drawsOneShape(tool) && chosenShape && !ended.keepsTool) set({ tool: "read" });
     };
+    /** As if it had not begun. */
+    const cancel = () => {
+      drawer.current = undefined;
+      goesOn.current = undefined;
+      const { planAtPress, plan, adjust, set } = store.getState();
+      adjust(() => planAtPress ?? plan);
+      set({ planAtPress: undefined, lasso: [] });
+    };
     return {
+      cancel,
       isBusy: () => drawer.current !== undefined,
       begin(touch: Touch, pointerId: number) {
         const { tool } = store.getState();
@@ -60,9 +71,11 @@ export function useDrawingHand(store: BenchStore): DrawingHand {
     };
   }, [store]);
   useEffect(() => {
-    const onKey = ({ key }: KeyboardEvent) => {
+    const onKey = (event: KeyboardEvent) => {
+      const { key } = event;
       const drawn = drawer.current;
       if (!drawn || MODIFIERS.includes(key)) return;
+      if (key === "Escape") return (event.stopImmediatePropagation(), hand.cancel());
       hand.end();
       if (GOES_ON_AFTER.includes(key.toLowerCase())) goesOn.current = drawn.pointerId;
     };

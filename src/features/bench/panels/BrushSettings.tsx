@@ -56,7 +56,7 @@ export function BrushSettings({ of }: { of: "drawing" | "exposing" }) {
         format={(value) => formatSize(fromScale(value))}
         parse={(text) => {
           const radius = parsePercent(text);
-          return radius === undefined ? undefined : toScale(radius);
+          return radius === undefined ? undefined : toScale(Math.max(radius, 0));
         }}
         onChange={(value) => change({ radius: fromScale(value) })}
         onCommit={ignore}
