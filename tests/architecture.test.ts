@@ -1,4 +1,4 @@
-import { readdirSync, readFileSync } from "node:fs";
+import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { dirname, join, relative, resolve } from "node:path";
 import { describe, expect, test } from "vitest";
 import { PASS_KINDS } from "@/core/passes/passKinds";
@@ -125,4 +125,25 @@ test("no file outside the folders of kinds tells them apart", () => {
   const telling = new RegExp(`\\bmove\\??\\.kind\\s*[!=]==\\s*["']|case "(?:${Object.keys(PASS_KINDS).join("|")})"`);
   const files = ["core", "contracts", "engine", "server", "features"].flatMap(filesIn).filter((file) => !own.test(file));
   expect(files.filter((file) => telling.test(readFileSync(file, "utf8")))).toEqual([]);
+});
+
+// As docs/decisions/0020-kinds.md says how one is added.
+test.each(Object.keys(PASS_KINDS))("%s is where the description of adding a kind puts it", (kind) => {
+  const camel = kind.replace(/-(.)/g, (_, letter: string) => letter.toUpperCase());
+  const faces = ["face.ts", "face.tsx"].map((file) => join(SRC, "features/bench/passes", kind, file));
+  expect(faces.some((file) => existsSync(file))).toBe(true);
+  for (const file of [`core/passes/${kind}/move.ts`, `core/passes/${kind}/kind.ts`, `contracts/passes/${camel}.ts`])
+    expect([file, existsSync(join(SRC, file))]).toEqual([file, true]);
+  for (const file of ["docs/plan.schema.json", "tests/anyPlan.ts"])
+    expect([file, readFileSync(file, "utf8").includes(`"${kind}"`)]).toEqual([file, true]);
+});
+
+test("the page on how it works names folders and files that are there", () => {
+  const page = readFileSync("docs/how-it-works.md", "utf8");
+  const named = [...page.matchAll(/\b((?:core|contracts|engine|features|server|app)\/[\w./-]+)/g)].map(([, path]) =>
+    path!.replace(/[.…]+$/, "").replace(/\/$/, ""),
+  );
+  expect(named.length).toBeGreaterThan(25);
+  const isThere = (path: string) => ["", ".ts", ".tsx"].some((ending) => existsSync(join(SRC, path + ending)));
+  expect(named.filter((path) => !isThere(path) && !path.endsWith("passes"))).toEqual([]);
 });
