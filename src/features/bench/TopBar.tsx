@@ -2,10 +2,10 @@
 import { Button, Segmented, Tooltip } from "antd";
 import Link from "next/link";
 import { zoneNumeral } from "@/core/zones/zone";
-import { useBench, useBenchState } from "./BenchContext";
-import { chosenPass, givesStops } from "./benchStore";
-import { redoTarget, undoTarget } from "./history";
-import type { SaveState } from "./saveQueue";
+import { useBench, useBenchState } from "./state/BenchContext";
+import { chosenPass, givesStops } from "./state/benchStore";
+import { redoTarget, undoTarget } from "./state/history";
+import type { SaveState } from "./state/saveQueue";
 import styles from "./TopBar.module.css";
 
 const LOOKS = [

@@ -3,8 +3,8 @@ import { Select } from "antd";
 import { useRef } from "react";
 import { BLEND_MODES, type BlendMode } from "@/core/blend/blend";
 import type { Pass } from "@/core/plan/plan";
-import { useBench } from "../BenchContext";
-import { withPass } from "../benchStore";
+import { useBench } from "../state/BenchContext";
+import { withPass } from "../state/benchStore";
 import styles from "./Panel.module.css";
 
 const OPTIONS = BLEND_MODES.map((value) => ({ value, label: value[0]!.toUpperCase() + value.slice(1).replace("-", " ") }));

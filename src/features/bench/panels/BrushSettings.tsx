@@ -2,8 +2,8 @@
 import { Select, Switch } from "antd";
 import { PRESSURES, type Brush, type Pressure } from "@/core/brush/stroke";
 import { formatPercent, parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
-import { useBench, useBenchState } from "../BenchContext";
-import { LEAST_BRUSH, MOST_BRUSH } from "../brushSize";
+import { useBench, useBenchState } from "../state/BenchContext";
+import { LEAST_BRUSH, MOST_BRUSH } from "../tools/brushSize";
 import styles from "./Panel.module.css";
 
 const PRESSURE_WORDS: Record<Pressure, string> = {

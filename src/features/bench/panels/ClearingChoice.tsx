@@ -1,6 +1,6 @@
 "use client";
 import { Segmented } from "antd";
-import { useBench, useBenchState } from "../BenchContext";
+import { useBench, useBenchState } from "../state/BenchContext";
 import styles from "./Panel.module.css";
 
 /** What a loop clears. */

@@ -1,6 +1,6 @@
 "use client";
 import { Button } from "antd";
-import { useBench, useBenchState } from "../BenchContext";
+import { useBench, useBenchState } from "../state/BenchContext";
 import { Panel, Part } from "./Panel";
 import styles from "./Panel.module.css";
 

@@ -12,7 +12,7 @@ import {
   type ExportFormat,
 } from "@/contracts/exportSettings";
 import { ValueSlider } from "@/features/shared/ValueSlider";
-import { useBench, useBenchState } from "../BenchContext";
+import { useBench, useBenchState } from "../state/BenchContext";
 import { Panel, Part } from "./Panel";
 import styles from "./Panel.module.css";
 

@@ -1,9 +1,9 @@
 "use client";
 import type { Pass } from "@/core/plan/plan";
-import { useBench } from "../BenchContext";
+import { useBench } from "../state/BenchContext";
 import { softenThere } from "../passes/exposure/handworkEdits";
-import { placeList } from "../placeWords";
-import { useHandwork } from "../useHandwork";
+import { placeList } from "../easel/placeWords";
+import { useHandwork } from "../easel/useHandwork";
 import styles from "./Panel.module.css";
 
 /** Says where handwork shows, with the way out. */

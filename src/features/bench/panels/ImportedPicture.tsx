@@ -4,8 +4,8 @@ import { v4 as uuid } from "uuid";
 import { packLevels } from "@/core/region/pictureLevels";
 import { MOST_PICTURE_EDGE } from "@/core/region/region";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
-import { useBench } from "../BenchContext";
-import { addShape, regionName } from "../regionEdits";
+import { useBench } from "../state/BenchContext";
+import { addShape, regionName } from "../regions/regionEdits";
 import styles from "./Panel.module.css";
 
 /** Sides of a picture may differ by this much before it is said that it was stretched. */

@@ -1,7 +1,7 @@
 "use client";
 import { Button } from "antd";
 import type { Pass } from "@/core/plan/plan";
-import { useBench } from "../BenchContext";
+import { useBench } from "../state/BenchContext";
 import styles from "./Panel.module.css";
 
 /** Sends the pass's mask to the exports, as a 16-bit PNG at full size. */

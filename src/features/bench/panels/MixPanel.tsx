@@ -7,7 +7,7 @@ import { CHANNELS, LUMINANCE_WEIGHTS, setWeight, WEIGHT_LIMIT, weightSum, type C
 import type { Mix } from "@/core/plan/plan";
 import { formatStops } from "@/core/zones/zone";
 import { TypedValue, ValueSlider } from "@/features/shared/ValueSlider";
-import { useBench, useBenchState } from "../BenchContext";
+import { useBench, useBenchState } from "../state/BenchContext";
 import { Panel, Part } from "./Panel";
 import styles from "./Panel.module.css";
 

@@ -2,7 +2,7 @@
 import type { ComponentProps } from "react";
 import type { Pass } from "@/core/plan/plan";
 import { ValueSlider } from "@/features/shared/ValueSlider";
-import { useBench } from "../BenchContext";
+import { useBench } from "../state/BenchContext";
 
 /** A slider of a pass: what it sets is a step of the history, named by it. `words` say it where the label alone does not. */
 export function PassSlider({

@@ -3,8 +3,8 @@ import { Button } from "antd";
 import { v4 as uuid } from "uuid";
 import { tieToBefore, untieFrom } from "@/core/plan/editPasses";
 import type { Pass } from "@/core/plan/plan";
-import { useBench, useBenchState } from "../BenchContext";
-import { settledPlan } from "../benchStore";
+import { useBench, useBenchState } from "../state/BenchContext";
+import { settledPlan } from "../state/benchStore";
 import styles from "./Panel.module.css";
 
 /** Ties a pass to the one before it, shows the set it is in, takes it out. */

@@ -12,8 +12,8 @@ import {
   type ShapeKind,
 } from "@/core/region/region";
 import { formatPercent, parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
-import { useBench, useBenchState } from "../BenchContext";
-import { adjustRegion, adjustShape, deleteShape } from "../regionEdits";
+import { useBench, useBenchState } from "../state/BenchContext";
+import { adjustRegion, adjustShape, deleteShape } from "../regions/regionEdits";
 import styles from "./Panel.module.css";
 
 const KIND_WORDS: Record<ShapeKind, string> = {

@@ -3,8 +3,8 @@ import { useMemo, useState } from "react";
 import { wayOf } from "@/core/passes/exposure/editStrokes";
 import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import { formatStops } from "@/core/zones/zone";
-import { useBench, useBenchState } from "../BenchContext";
-import { ninthOf, PLACE_NAMES } from "../placeWords";
+import { useBench, useBenchState } from "../state/BenchContext";
+import { ninthOf, PLACE_NAMES } from "../easel/placeWords";
 import styles from "./StrokePlaces.module.css";
 
 /** Strokes listed of a place at the most: the newest. The rest is picked with the whole place, or in the picture. */

@@ -5,11 +5,11 @@ import { confine, ownCopy, passesIn, regionOf, removeRegion } from "@/core/plan/
 import type { Pass } from "@/core/plan/plan";
 import { MOST_FIT, MOST_SOFTEN, type Combine, type Region } from "@/core/region/region";
 import { formatPercent, parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
-import { useBench, useBenchState } from "../BenchContext";
-import { settledPlan } from "../benchStore";
-import { isOfRegion, REGION_TOOLS, type RegionTool } from "../tools";
-import { formatShare } from "../formatShare";
-import { adjustRegion } from "../regionEdits";
+import { useBench, useBenchState } from "../state/BenchContext";
+import { settledPlan } from "../state/benchStore";
+import { isOfRegion, REGION_TOOLS, type RegionTool } from "../tools/tools";
+import { formatShare } from "../easel/formatShare";
+import { adjustRegion } from "../regions/regionEdits";
 import { BrushSettings } from "./BrushSettings";
 import { ImportedPicture } from "./ImportedPicture";
 import { NameField } from "./NameField";

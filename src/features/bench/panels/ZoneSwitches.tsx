@@ -2,8 +2,8 @@
 import { useRef, type HTMLAttributes } from "react";
 import type { Pass } from "@/core/plan/plan";
 import { ZONE_COUNT, zoneNumeral } from "@/core/zones/zone";
-import { useBench } from "../BenchContext";
-import { withPass } from "../benchStore";
+import { useBench } from "../state/BenchContext";
+import { withPass } from "../state/benchStore";
 import styles from "./Panel.module.css";
 
 const ZONES = [...Array(ZONE_COUNT).keys()];

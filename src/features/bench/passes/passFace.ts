@@ -1,8 +1,8 @@
 import type { ComponentType, PointerEvent } from "react";
 import type { MoveKind, MoveOf, PassOf } from "@/core/plan/plan";
 import type { Size } from "@/core/spatial/areaReduce";
-import type { BenchStore } from "../benchStore";
-import type { X } from "../scaleGeometry";
+import type { BenchStore } from "../state/benchStore";
+import type { X } from "../scale/scaleGeometry";
 
 /** A pass of a kind and its move. */
 interface OfPass<K extends MoveKind> {

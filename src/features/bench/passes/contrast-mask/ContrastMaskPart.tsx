@@ -3,8 +3,8 @@ import { LEAST_MASK_RADIUS, MOST_MASK_RADIUS } from "@/core/passes/contrast-mask
 import type { ContrastMaskMove } from "@/core/passes/contrast-mask/move";
 import type { Pass } from "@/core/plan/plan";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
-import { useBench } from "../../BenchContext";
-import { withMove } from "../../benchStore";
+import { useBench } from "../../state/BenchContext";
+import { withMove } from "../../state/benchStore";
 import { Part } from "../../panels/Panel";
 import { PassSlider } from "../../panels/PassSlider";
 import { SwitchRow } from "../../panels/SwitchRow";

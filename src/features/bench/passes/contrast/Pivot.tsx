@@ -1,5 +1,5 @@
-import { BOTTOM, HANDLE_INSET, thread, TOP, type X } from "../../scaleGeometry";
-import styles from "../../Scale.module.css";
+import { BOTTOM, HANDLE_INSET, thread, TOP, type X } from "../../scale/scaleGeometry";
+import styles from "../../scale/Scale.module.css";
 
 /** The zone a contrast turns around, on both rails. */
 export function Pivot({ zone, x }: { zone: number; x: X }) {

@@ -5,13 +5,13 @@ import type { EdgeBurnMove } from "@/core/passes/edge-burn/move";
 import type { Pass } from "@/core/plan/plan";
 import { wholeGrid } from "@/core/region/grid";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
-import { useBench, useBenchState } from "../../BenchContext";
-import { withMove } from "../../benchStore";
-import { DragPoint } from "../../DragPoint";
-import { PatchMarks } from "../../PatchMarks";
-import { planeLines } from "../../planeLines";
-import { useBrightAtFrame } from "../../useBrightAtFrame";
-import styles from "../../RegionOverlay.module.css";
+import { useBench, useBenchState } from "../../state/BenchContext";
+import { withMove } from "../../state/benchStore";
+import { DragPoint } from "../../easel/DragPoint";
+import { PatchMarks } from "../../easel/PatchMarks";
+import { planeLines } from "../../easel/planeLines";
+import { useBrightAtFrame } from "../../easel/useBrightAtFrame";
+import styles from "../../regions/RegionOverlay.module.css";
 
 const LINE_CELLS = 200;
 /** Where all but this much is left, so that it begins to be seen, and where half is. Lines round what is left do not run along the frame. */

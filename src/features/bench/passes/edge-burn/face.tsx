@@ -1,5 +1,5 @@
 import { formatStops } from "@/core/zones/zone";
-import { useBenchState } from "../../BenchContext";
+import { useBenchState } from "../../state/BenchContext";
 import type { PassFace } from "../passFace";
 import { EdgeBurnMarks } from "./EdgeBurnMarks";
 import { EdgeBurnPart } from "./EdgeBurnPart";

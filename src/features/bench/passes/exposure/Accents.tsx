@@ -6,7 +6,7 @@ import type { ExposureMove } from "@/core/passes/exposure/move";
 import type { Pass } from "@/core/plan/plan";
 import { parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
 import { isSuggested, suggestAccents } from "./accentEdits";
-import { useBench, useBenchState } from "../../BenchContext";
+import { useBench, useBenchState } from "../../state/BenchContext";
 import styles from "../../panels/Panel.module.css";
 
 /** Offers a map of the picture's own lights and darks at a size of one's choice; as long as nobody painted on it, another size lays it anew. */

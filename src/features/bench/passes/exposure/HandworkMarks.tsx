@@ -1,11 +1,11 @@
 "use client";
 import type { Pass } from "@/core/plan/plan";
 import type { Size } from "@/core/spatial/areaReduce";
-import { useBench } from "../../BenchContext";
+import { useBench } from "../../state/BenchContext";
 import { softenThere } from "./handworkEdits";
-import { PatchMarks } from "../../PatchMarks";
-import { useHandwork } from "../../useHandwork";
-import styles from "../../RegionOverlay.module.css";
+import { PatchMarks } from "../../easel/PatchMarks";
+import { useHandwork } from "../../easel/useHandwork";
+import styles from "../../regions/RegionOverlay.module.css";
 
 /** Most marks to be touched one by one; all of them are drawn. */
 const MOST_TOUCHED = 24;

@@ -2,9 +2,9 @@
 import { useMemo } from "react";
 import { wayOf } from "@/core/passes/exposure/editStrokes";
 import type { Size } from "@/core/spatial/areaReduce";
-import { useBenchState } from "../../BenchContext";
-import { chosenPass } from "../../benchStore";
-import styles from "../../RegionOverlay.module.css";
+import { useBenchState } from "../../state/BenchContext";
+import { chosenPass } from "../../state/benchStore";
+import styles from "../../regions/RegionOverlay.module.css";
 
 /** Strokes drawn at the most: the newest. */
 const MOST_DRAWN = 600;

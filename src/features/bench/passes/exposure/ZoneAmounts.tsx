@@ -5,10 +5,10 @@ import { passInSet } from "@/core/plan/editPasses";
 import type { ExposureMove } from "@/core/passes/exposure/move";
 import type { Pass } from "@/core/plan/plan";
 import { formatStops, LAST_ZONE, zoneNumeral } from "@/core/zones/zone";
-import { useBench } from "../../BenchContext";
-import { withMove } from "../../benchStore";
-import { BOTTOM, TOP, type X } from "../../scaleGeometry";
-import styles from "../../Scale.module.css";
+import { useBench } from "../../state/BenchContext";
+import { withMove } from "../../state/benchStore";
+import { BOTTOM, TOP, type X } from "../../scale/scaleGeometry";
+import styles from "../../scale/Scale.module.css";
 
 const MIDDLE = (TOP + BOTTOM) / 2;
 const PIXELS_PER_STOP = 24;

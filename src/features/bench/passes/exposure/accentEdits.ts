@@ -6,7 +6,7 @@ import { leavesAll } from "@/core/passes/passKinds";
 import type { ExposureMove } from "@/core/passes/exposure/move";
 import type { Pass, Plan } from "@/core/plan/plan";
 import type { BenchEngine } from "@/engine/browser/benchEngine";
-import { withPass, type BenchStore } from "../../benchStore";
+import { withPass, type BenchStore } from "../../state/benchStore";
 
 /** Accents are laid in at half of what they are. */
 const ACCENT_STRENGTH = 0.5;

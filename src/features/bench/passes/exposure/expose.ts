@@ -1,7 +1,7 @@
 import type { ExposureStroke } from "@/core/passes/exposure/exposure";
-import { chosenPass, withMove, type BenchStore } from "../../benchStore";
-import type { Drawer, Touch } from "../../drawing/drawer";
-import { layStrokes } from "../../drawing/paintStrokes";
+import { chosenPass, withMove, type BenchStore } from "../../state/benchStore";
+import type { Drawer, Touch } from "../../tools/drawing/drawer";
+import { layStrokes } from "../../tools/drawing/paintStrokes";
 
 /** Dodges, or burns: Alt brings both back to nothing. */
 export function expose(at: Touch, store: BenchStore, burns: boolean): Drawer | undefined {

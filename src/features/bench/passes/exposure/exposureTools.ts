@@ -1,9 +1,9 @@
 import { clearedWithin, movedStroke, strokeAt, withStrokes } from "@/core/passes/exposure/editStrokes";
 import { MOST_STROKES } from "@/core/region/region";
-import { chosenPass, withMove, type BenchStore } from "../../benchStore";
-import { extent, type Drawer, type Touch } from "../../drawing/drawer";
-import { LEAST_SIZE } from "../../drawing/drawShapes";
-import { lasso } from "../../drawing/lasso";
+import { chosenPass, withMove, type BenchStore } from "../../state/benchStore";
+import { extent, type Drawer, type Touch } from "../../tools/drawing/drawer";
+import { LEAST_SIZE } from "../../tools/drawing/drawShapes";
+import { lasso } from "../../tools/drawing/lasso";
 
 /** Picks the stroke touched, with Ctrl one more or one fewer; a drag moves all that are picked. */
 export function pickStroke(at: Touch, store: BenchStore): Drawer | undefined {

@@ -1,6 +1,6 @@
 import type { ExposureSettings } from "@/core/passes/exposure/exposure";
 import { formatStops, formatZone } from "@/core/zones/zone";
-import { useBenchState } from "../../BenchContext";
+import { useBenchState } from "../../state/BenchContext";
 import type { PassFace } from "../passFace";
 import { ExposurePart } from "./ExposurePart";
 import { HandworkMarks } from "./HandworkMarks";

@@ -1,7 +1,7 @@
 import { softenedStroke, strokesReaching, withStrokes } from "@/core/passes/exposure/editStrokes";
 import type { Patch } from "@/core/region/patches";
 import type { Size } from "@/core/spatial/areaReduce";
-import { withMove, type BenchStore } from "../../benchStore";
+import { withMove, type BenchStore } from "../../state/benchStore";
 
 /** Places of a patch asked for strokes: enough that none slips through between them. */
 const MOST_ASKED = 150;

@@ -1,6 +1,6 @@
 import { withStrokes } from "@/core/passes/exposure/editStrokes";
 import type { ExposureStroke } from "@/core/passes/exposure/exposure";
-import { chosenPass, withMove, type BenchStore } from "../../benchStore";
+import { chosenPass, withMove, type BenchStore } from "../../state/benchStore";
 
 /** Changes the strokes that are picked in the exposure in hand. */
 export function adjustPicked(store: BenchStore, change: (stroke: ExposureStroke) => ExposureStroke): void {

@@ -8,9 +8,9 @@ import { SavedPlacement } from "@/contracts/api";
 import { READY_PLACEMENTS } from "@/core/passes/placement/readyPlacements";
 import type { Strand } from "@/core/passes/placement/strand";
 import type { Move, Pass, Plan } from "@/core/plan/plan";
-import { useBench } from "../../BenchContext";
-import { withMove } from "../../benchStore";
-import { GlimpseView } from "../../GlimpseView";
+import { useBench } from "../../state/BenchContext";
+import { withMove } from "../../state/benchStore";
+import { GlimpseView } from "../../ribbon/GlimpseView";
 import styles from "../../panels/ReadyPlacements.module.css";
 
 /** Opened below what is seen, a list is brought into view. */

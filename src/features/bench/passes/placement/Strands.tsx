@@ -2,11 +2,11 @@
 import { useState, type KeyboardEvent, type PointerEvent } from "react";
 import { isHold, moveStrand, moveTogether, pushStrand, removeStrand, type Strand } from "@/core/passes/placement/strand";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
-import { useBench, useBenchState } from "../../BenchContext";
-import { withMove } from "../../benchStore";
-import { BOTTOM, HANDLE_INSET, thread, TOP, type X } from "../../scaleGeometry";
-import { snapZone } from "../../snapZone";
-import styles from "../../Scale.module.css";
+import { useBench, useBenchState } from "../../state/BenchContext";
+import { withMove } from "../../state/benchStore";
+import { BOTTOM, HANDLE_INSET, thread, TOP, type X } from "../../scale/scaleGeometry";
+import { snapZone } from "../../scale/snapZone";
+import styles from "../../scale/Scale.module.css";
 
 const KEY_STEP = 0.05;
 const COARSE_KEY_STEP = 0.5;

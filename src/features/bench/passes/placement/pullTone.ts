@@ -3,9 +3,9 @@ import { addStrand, moveStrand } from "@/core/passes/placement/strand";
 import type { Plan } from "@/core/plan/plan";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import type { PointReading } from "@/engine/stageTypes";
-import { chosenPass, withMove, type BenchStore } from "../../benchStore";
-import type { Puller } from "../../pulling";
-import { snapZone } from "../../snapZone";
+import { chosenPass, withMove, type BenchStore } from "../../state/benchStore";
+import type { Puller } from "../../tools/pulling";
+import { snapZone } from "../../scale/snapZone";
 
 /** CSS pixels of pulling that make one zone. */
 const PIXELS_PER_ZONE = 60;

@@ -3,9 +3,9 @@ import { liftableZone } from "@/core/passes/placement/liftZone";
 import { moveStrand, type Strand } from "@/core/passes/placement/strand";
 import type { Move, Pass } from "@/core/plan/plan";
 import { formatZone } from "@/core/zones/zone";
-import { useBench } from "../../BenchContext";
-import { withMove } from "../../benchStore";
-import { snapZone } from "../../snapZone";
+import { useBench } from "../../state/BenchContext";
+import { withMove } from "../../state/benchStore";
+import { snapZone } from "../../scale/snapZone";
 
 /** A zone pulled along the lower rail of a placement is lifted or lowered alone, its neighbours held. */
 export function useZoneLift(pass: Pass | undefined, zoneAt: (event: { clientX: number }) => number) {

@@ -3,8 +3,8 @@ import { LEAST_RELIEF, MOST_RELIEF, RELIEF_SIZES } from "@/core/passes/relief/re
 import type { ReliefMove } from "@/core/passes/relief/move";
 import type { Pass } from "@/core/plan/plan";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
-import { useBench } from "../../BenchContext";
-import { withMove } from "../../benchStore";
+import { useBench } from "../../state/BenchContext";
+import { withMove } from "../../state/benchStore";
 import { Part } from "../../panels/Panel";
 import { PassSlider } from "../../panels/PassSlider";
 import styles from "../../panels/Panel.module.css";

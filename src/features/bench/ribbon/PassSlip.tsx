@@ -1,0 +1,82 @@
+"use client";
+import { useSortable } from "@dnd-kit/sortable";
+import { CSS } from "@dnd-kit/utilities";
+import { memo, useEffect, useRef } from "react";
+import { passInSet } from "@/core/plan/editPasses";
+import type { Pass, PassSet } from "@/core/plan/plan";
+import type { Glimpse } from "@/engine/messages";
+import { formatPercent } from "@/features/shared/ValueSlider";
+import { useBench } from "../state/BenchContext";
+import { chooseStep } from "../state/benchStore";
+import { GlimpseCanvas } from "./GlimpseView";
+import { gateWords } from "../scale/gateWords";
+import { passWords } from "../passes/passFaces";
+import styles from "./PlanRibbon.module.css";
+
+interface Props {
+  pass: Pass;
+  number: number;
+  isOn: boolean;
+  /** What it changes, small: lighter and darker than mid grey. */
+  change: Glimpse | undefined;
+  set: PassSet | undefined;
+  /** The name of the region it acts in. */
+  region: string | undefined;
+  /** Whether it is the set's first or last pass. */
+  isFirst: boolean;
+  isLast: boolean;
+  isSetOn: boolean;
+}
+
+/** One pass on the ribbon: what it does, how strongly, what it changes; under the bracket of its set. */
+export const PassSlip = memo(function PassSlip({ pass, number, isOn, change, set, region, isFirst, isLast, isSetOn }: Props) {
+  const { store } = useBench();
+  const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id: pass.id });
+  const element = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (isOn) element.current?.scrollIntoView({ block: "nearest", inline: "nearest" });
+  }, [isOn]);
+  const acts = passInSet({ sets: set ? [set] : [] }, pass);
+  const classes = [styles.slip, styles.pass, !acts.on && styles.off, isOn && styles.on, isDragging && styles.dragged];
+  const bracket = [styles.bracket, isFirst && styles.opens, isLast && styles.closes, isSetOn && styles.bracketOn];
+  return (
+    <div ref={setNodeRef} className={styles.place} style={{ transform: CSS.Translate.toString(transform), transition }}>
+      {set && <span className={bracket.filter(Boolean).join(" ")} />}
+      {set && isFirst && (
+        <button
+          type="button"
+          className={styles.setName}
+          aria-current={isSetOn ? "step" : undefined}
+          onClick={() => chooseStep(store, { stage: "set", id: set.id })}
+          data-testid="set"
+        >
+          {set.name} {set.on ? formatPercent(set.strength) : "off"}
+        </button>
+      )}
+      <button
+        type="button"
+        ref={element}
+        {...attributes}
+        {...listeners}
+        role="button"
+        className={classes.filter(Boolean).join(" ")}
+        aria-current={isOn ? "step" : undefined}
+        data-testid={`pass-${number}`}
+        onClick={() => chooseStep(store, { stage: "pass", id: pass.id })}
+      >
+        <span className={styles.name}>{pass.name}</span>
+        <i>{number}</i>
+        <span className={styles.words}>{acts.on ? passWords(pass) : "Switched off"}</span>
+        <span className={styles.words}>
+          {acts.on && [formatPercent(acts.strength), region, gateWords(pass)].filter(Boolean).join(", ")}
+        </span>
+        <span className={styles.change}>
+          <GlimpseCanvas glimpse={change} />
+        </span>
+        <span className={styles.bar}>
+          <span style={{ width: `${Math.min(50 * acts.strength, 100)}%` }} />
+        </span>
+      </button>
+    </div>
+  );
+});

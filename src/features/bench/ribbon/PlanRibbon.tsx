@@ -1,0 +1,111 @@
+"use client";
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+  type KeyboardSensorOptions,
+} from "@dnd-kit/core";
+import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates } from "@dnd-kit/sortable";
+import { useCallback, useDeferredValue, useMemo } from "react";
+import { SRGB_SPACE } from "@/core/colour/sourceSpace";
+import { LUMINANCE_WEIGHTS, CHANNELS } from "@/core/mix/weights";
+import { regionOf } from "@/core/plan/editRegions";
+import { movePass } from "@/core/plan/editPasses";
+import type { Mix } from "@/core/plan/plan";
+import { AddPass } from "./AddPass";
+import { useBench, useBenchState } from "../state/BenchContext";
+import { chooseStep, settledPlan } from "../state/benchStore";
+import { PassSlip } from "./PassSlip";
+import { useChanges } from "./useChanges";
+import styles from "./PlanRibbon.module.css";
+
+/** How far a slip must be pulled before it is dragged rather than clicked, in CSS pixels. */
+const DRAG_FROM = 6;
+// Given anew at each move of a hand, these would have every slip drawn anew.
+const POINTER = { activationConstraint: { distance: DRAG_FROM } };
+const KEYBOARD: KeyboardSensorOptions = {
+  coordinateGetter: sortableKeyboardCoordinates,
+  keyboardCodes: { start: ["Space"], cancel: ["Escape"], end: ["Space"] },
+};
+
+/** The plan left to right in the order the picture flows. */
+export function PlanRibbon() {
+  const { start, store } = useBench();
+  // The picture and the scale go before: under a moving hand the ribbon may be a moment late.
+  const plan = useDeferredValue(useBenchState(settledPlan));
+  const step = useBenchState((state) => state.step);
+  const sensors = useSensors(useSensor(PointerSensor, POINTER), useSensor(KeyboardSensor, KEYBOARD));
+  const changes = useChanges();
+  const order = plan.passes.map(({ id }) => id).join(" ");
+  const items = useMemo(() => order.split(" ").filter(Boolean), [order]);
+  const { profile } = start.picture.facts;
+
+  const onDragEnd = useCallback(
+    ({ active, over }: DragEndEvent) => {
+      if (!over || active.id === over.id) return;
+      const { passes } = store.getState().plan;
+      const to = passes.findIndex(({ id }) => id === over.id);
+      const name = passes.find(({ id }) => id === active.id)?.name;
+      store.getState().adjust((now) => movePass(now, String(active.id), to));
+      store.getState().commit(`${name} moved to place ${to + 1}`);
+    },
+    [store],
+  );
+
+  return (
+    <nav className={`${styles.ribbon} ${plan.sets.length ? styles.withSets : ""}`} aria-label="Print plan">
+      <Slip
+        name="Colour"
+        words={profile === SRGB_SPACE.name ? "As found" : profile}
+        isOn={step.stage === "colour"}
+        onChoose={() => chooseStep(store, { stage: "colour" })}
+      />
+      <Slip name="Mix" words={mixWords(plan.mix)} isOn={step.stage === "mix"} onChoose={() => chooseStep(store, { stage: "mix" })} />
+      <DndContext id="plan" sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+        <SortableContext items={items} strategy={horizontalListSortingStrategy}>
+          {plan.passes.map((pass, i) => (
+            <PassSlip
+              key={pass.id}
+              pass={pass}
+              number={i + 1}
+              isOn={step.stage === "pass" && step.id === pass.id}
+              change={changes.get(pass.id)}
+              set={plan.sets.find(({ id }) => id === pass.set)}
+              region={regionOf(plan, pass)?.name}
+              isFirst={plan.passes[i - 1]?.set !== pass.set}
+              isLast={plan.passes[i + 1]?.set !== pass.set}
+              isSetOn={step.stage === "set" && step.id === pass.set}
+            />
+          ))}
+        </SortableContext>
+      </DndContext>
+      <AddPass />
+      <Slip name="Finish" words="Export" isOn={step.stage === "finish"} onChoose={() => chooseStep(store, { stage: "finish" })} />
+    </nav>
+  );
+}
+
+function mixWords(mix: Mix): string {
+  const plain = CHANNELS.every((channel) => Math.abs(mix.weights[channel] - LUMINANCE_WEIGHTS[channel]) < 1e-4);
+  const moved = mix.huesOn ? mix.hueKnots.filter((knot) => knot.stops !== 0).length : 0;
+  const hues = moved ? `${moved} hue${moved > 1 ? "s" : ""}` : undefined;
+  return [plain ? (hues ? undefined : "As the eye sees") : "Weights", hues].filter(Boolean).join(", ");
+}
+
+function Slip({ name, words, isOn, onChoose }: { name: string; words: string; isOn: boolean; onChoose(): void }) {
+  return (
+    <button
+      type="button"
+      className={`${styles.slip} ${styles.stage} ${isOn ? styles.on : ""}`}
+      aria-current={isOn ? "step" : undefined}
+      onClick={onChoose}
+    >
+      <span className={styles.name}>{name}</span>
+      <span className={styles.words}>{words}</span>
+    </button>
+  );
+}

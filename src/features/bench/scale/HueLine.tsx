@@ -1,0 +1,225 @@
+"use client";
+import { area, curveBasis, line, scaleLinear } from "d3";
+import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import { linearP3ToCss, oklchToLinearP3 } from "@/core/colour/oklchToP3";
+import { addHueKnot, HUE_STOPS_LIMIT, hueCurve, hueName, moveHueKnot, removeHueKnot, type HueKnot } from "@/core/mix/hueCurve";
+import { formatStops } from "@/core/zones/zone";
+import { useBench, useBenchState } from "../state/BenchContext";
+import { useWidth } from "./useWidth";
+import styles from "./HueLine.module.css";
+
+const LEFT = 118;
+const RIGHT = 26;
+const MIDDLE = 82;
+const HALF_HEIGHT = 62;
+const BAND_TOP = 156;
+const BAND_HEIGHT = 10;
+/** Steps of keys: stops upwards, degrees sideways. */
+const KEY_STOPS = 0.05;
+const KEY_DEGREES = 1;
+const SHIFT_FACTOR = 10;
+/** Snapping of a dragged knot, in stops; Alt suspends it. */
+const SNAP_STOPS = 1 / 12;
+
+/** The hue line: hues unrolled, how much of each the picture holds, and the response in stops above. */
+export function HueLine() {
+  const { store } = useBench();
+  const frame = useRef<HTMLDivElement>(null);
+  const width = useWidth(frame);
+  const { hueKnots: knots, huesOn } = useBenchState((state) => state.plan.mix);
+  const shares = useBenchState((state) => state.hueShares);
+  const reading = useBenchState((state) => state.reading);
+  const chosen = useBenchState((state) => state.chosenKnot);
+  const [held, setHeld] = useState<{ index: number; grabbed: HueKnot; at: HueKnot }>();
+  const x = useMemo(() => scaleLinear([0, 360], [LEFT, Math.max(width - RIGHT, LEFT + 100)]), [width]);
+  const y = useMemo(() => scaleLinear([-HUE_STOPS_LIMIT, HUE_STOPS_LIMIT], [MIDDLE + HALF_HEIGHT, MIDDLE - HALF_HEIGHT]), []);
+
+  const change = (hueKnots: HueKnot[]) => store.getState().adjust((plan) => ({ ...plan, mix: { ...plan.mix, huesOn: true, hueKnots } }));
+  const labelOf = (knot: HueKnot) => `${capital(hueName(knot.hueDeg))} ${formatStops(knot.stops)} in the mix`;
+  const placeOf = (event: { clientX: number; clientY: number }): HueKnot => {
+    const { left, top } = frame.current!.getBoundingClientRect();
+    return { hueDeg: x.invert(event.clientX - left), stops: y.invert(event.clientY - top) };
+  };
+  const snapped = (stops: number) => Math.round(stops / SNAP_STOPS) * SNAP_STOPS;
+  const onAdd = (event: PointerEvent<SVGElement>) => {
+    if (event.button !== 0) return;
+    const { hueDeg } = placeOf(event);
+    if (hueDeg < 0 || hueDeg >= 360) return;
+    const added = addHueKnot(knots, hueDeg);
+    if (added.index === undefined) return store.getState().set({ failure: "There is no room for another knot. Remove one first." });
+    change(added.knots);
+    store.getState().set({ chosenKnot: added.index });
+    store.getState().commit(`A knot at ${hueName(hueDeg)} in the mix`);
+  };
+  const drag = (index: number) => ({
+    onPointerDown: (event: PointerEvent<SVGElement>) => {
+      if (event.button !== 0) return;
+      event.stopPropagation();
+      event.currentTarget.setPointerCapture(event.pointerId);
+      store.getState().set({ chosenKnot: index });
+      setHeld({ index, grabbed: knots[index]!, at: placeOf(event) });
+    },
+    onPointerMove: (event: PointerEvent<SVGElement>) => {
+      if (held?.index !== index) return;
+      // Moved by as much as the pointer: what is grabbed beside its middle must not jump.
+      const { hueDeg, stops } = placeOf(event);
+      const reached = held.grabbed.stops + stops - held.at.stops;
+      change(
+        moveHueKnot(knots, index, {
+          hueDeg: held.grabbed.hueDeg + hueDeg - held.at.hueDeg,
+          stops: event.altKey ? reached : snapped(reached),
+        }),
+      );
+    },
+    onLostPointerCapture: () => {
+      if (held === undefined) return;
+      setHeld(undefined);
+      const knot = store.getState().plan.mix.hueKnots[index];
+      if (knot) store.getState().commit(labelOf(knot));
+    },
+    onDoubleClick: () => {
+      change(moveHueKnot(knots, index, { ...knots[index]!, stops: 0 }));
+      store.getState().commit(`${capital(hueName(knots[index]!.hueDeg))} back to 0 in the mix`);
+    },
+  });
+  const onKeyDown = (index: number) => (event: KeyboardEvent) => {
+    const knot = knots[index]!;
+    const factor = event.shiftKey ? SHIFT_FACTOR : 1;
+    const moves: Record<string, HueKnot> = {
+      ArrowUp: { ...knot, stops: knot.stops + KEY_STOPS * factor },
+      ArrowDown: { ...knot, stops: knot.stops - KEY_STOPS * factor },
+      ArrowRight: { ...knot, hueDeg: knot.hueDeg + KEY_DEGREES * factor },
+      ArrowLeft: { ...knot, hueDeg: knot.hueDeg - KEY_DEGREES * factor },
+    };
+    const moved = moves[event.key];
+    if (moved) {
+      const next = moveHueKnot(knots, index, moved);
+      change(next);
+      store.getState().commitSoon(labelOf(next[index]!));
+    } else if (event.key === "Delete" || event.key === "Backspace") {
+      change(removeHueKnot(knots, index));
+      store.getState().set({ chosenKnot: undefined });
+      store.getState().commit(`Knot at ${hueName(knot.hueDeg)} removed from the mix`);
+    } else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+
+  const curve = useMemo(() => hueCurve(huesOn ? knots : []), [knots, huesOn]);
+  const response = useMemo(
+    () =>
+      line<number>()
+        .x(x)
+        .y((hue) => y(curve(hue)))(degrees(2)) ?? "",
+    [curve, x, y],
+  );
+  return (
+    <div ref={frame} className={styles.hueLine} data-testid="hue-line">
+      {width > 0 && (
+        <svg width={width} height={178} role="group" aria-label="Hue line">
+          <text className={styles.title} x={16} y={42}>
+            Hues
+          </text>
+          <text className={styles.words} x={16} y={57}>
+            lighter, darker
+          </text>
+          <text className={styles.words} x={16} y={71}>
+            in stops
+          </text>
+          <HueBand x={x} />
+          <Shares shares={shares} x={x} />
+          {[-3, -2, -1, 0, 1, 2, 3].map((stops) => (
+            <g key={stops} className={stops === 0 ? styles.zero : styles.grid}>
+              <line x1={x(0)} x2={x(360)} y1={y(stops)} y2={y(stops)} />
+              <text x={x(0) - 10} y={y(stops) + 4}>
+                {formatStops(stops)}
+              </text>
+            </g>
+          ))}
+          <rect
+            className={styles.ground}
+            x={x(0)}
+            y={y(HUE_STOPS_LIMIT)}
+            width={x(360) - x(0)}
+            height={BAND_TOP + BAND_HEIGHT - y(HUE_STOPS_LIMIT)}
+            onPointerDown={onAdd}
+          >
+            <title>Click to add a knot</title>
+          </rect>
+          <path className={styles.response} d={response} />
+          {reading && reading.chroma >= 0.01 && (
+            <line
+              className={styles.reading}
+              x1={x(reading.hueDeg)}
+              x2={x(reading.hueDeg)}
+              y1={y(HUE_STOPS_LIMIT)}
+              y2={BAND_TOP + BAND_HEIGHT}
+            />
+          )}
+          {knots.map((knot, index) => (
+            <g
+              key={index}
+              className={`${styles.knot} ${index === chosen ? styles.chosenKnot : ""}`}
+              tabIndex={0}
+              role="slider"
+              aria-label={`${capital(hueName(knot.hueDeg))} knot`}
+              aria-valuemin={-HUE_STOPS_LIMIT}
+              aria-valuemax={HUE_STOPS_LIMIT}
+              aria-valuenow={knot.stops}
+              aria-valuetext={`${formatStops(knot.stops)} stops at ${Math.round(knot.hueDeg)} degrees`}
+              data-testid={`knot-${index}`}
+              onFocus={() => store.getState().set({ chosenKnot: index })}
+              onKeyDown={onKeyDown(index)}
+              {...drag(index)}
+            >
+              <line x1={x(knot.hueDeg)} x2={x(knot.hueDeg)} y1={y(knot.stops)} y2={BAND_TOP} />
+              <circle className={styles.reach} cx={x(knot.hueDeg)} cy={y(knot.stops)} r={13} />
+              <circle cx={x(knot.hueDeg)} cy={y(knot.stops)} r={index === chosen ? 8 : 6.5} fill={hueCss(knot.hueDeg)} />
+              {index === chosen && (
+                <text
+                  x={Math.min(x(knot.hueDeg) + 14, x(360) - 90)}
+                  y={y(knot.stops) + (knot.stops < -2 ? -8 : 4)}
+                >{`${hueName(knot.hueDeg)} ${formatStops(knot.stops)}`}</text>
+              )}
+            </g>
+          ))}
+        </svg>
+      )}
+    </div>
+  );
+}
+
+function HueBand({ x }: { x: (hue: number) => number }) {
+  return degrees(2)
+    .slice(0, -1)
+    .map((hue) => <rect key={hue} x={x(hue)} y={BAND_TOP} width={x(2) - x(0) + 0.6} height={BAND_HEIGHT} fill={hueCss(hue + 1)} />);
+}
+
+/** Height of the hue the picture holds most of; others follow by the square root, so that small ones show. */
+const SHARE_HEIGHT = 44;
+
+function Shares({ shares, x }: { shares: Float32Array | undefined; x: (hue: number) => number }) {
+  const path = useMemo(() => {
+    if (!shares) return "";
+    const most = Math.max(...shares) || 1;
+    const shape = area<number>()
+      .x((_, i) => x(((i + 0.5) / shares.length) * 360))
+      .y0(BAND_TOP)
+      .y1((share) => BAND_TOP - SHARE_HEIGHT * Math.sqrt(share / most))
+      .curve(curveBasis);
+    return shape([...shares]) ?? "";
+  }, [shares, x]);
+  return <path className={styles.shares} d={path} data-testid="hue-shares" />;
+}
+
+function degrees(step: number): number[] {
+  return Array.from({ length: 360 / step + 1 }, (_, i) => i * step);
+}
+
+function hueCss(hueDeg: number): string {
+  return linearP3ToCss(oklchToLinearP3({ lightness: 0.68, chroma: 0.13, hueDeg }));
+}
+
+function capital(text: string): string {
+  return text[0]!.toUpperCase() + text.slice(1);
+}

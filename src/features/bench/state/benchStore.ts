@@ -1,0 +1,350 @@
+import { v4 as uuid } from "uuid";
+import { createStore, type StoreApi } from "zustand/vanilla";
+import type { PictureSummary, PrintSummary, RevisionSummary } from "@/contracts/api";
+import { Revision } from "@/contracts/api";
+import type { PreparedPicture } from "@/contracts/preparedPicture";
+import type { Move, Pass, PassSet, Plan } from "@/core/plan/plan";
+import { placedStops } from "@/core/passes/passKinds";
+import type { Brush } from "@/core/brush/stroke";
+import { regionOf } from "@/core/plan/editRegions";
+import type { Combine, Corner, Point, Region } from "@/core/region/region";
+import { placeOfSet } from "@/core/plan/editPasses";
+import type { BenchLook, Place } from "@/engine/messages";
+import type { Hand } from "@/engine/runs";
+import type { PointReading, StageHistograms } from "@/engine/stageTypes";
+import { redoTarget, undoTarget, withoutStep, withStep, type History } from "./history";
+import type { SaveListener, SaveQueue, SaveState } from "./saveQueue";
+import { withoutMeaning } from "./inHand";
+import { unfitting, type Tool } from "../tools/tools";
+import type { Unsent } from "./unsentStore";
+
+/** What the server gives the bench to start with. */
+export interface BenchStart {
+  picture: PictureSummary;
+  prepared: PreparedPicture;
+  print: PrintSummary;
+  revisions: RevisionSummary[];
+  plan: Plan;
+}
+
+/** The step in hand: a stage of the plan by name, or a pass or a set of passes by id. */
+export type Step = { stage: "colour" | "mix" | "finish" } | { stage: "pass" | "set"; id: string };
+/** How the next stroke dodges or burns. */
+export interface Exposing extends Brush {
+  /** In stops. */
+  ceiling: number;
+}
+
+/** How the next shape is drawn. */
+export interface Drawing extends Brush {
+  combine: Combine;
+  erase: boolean;
+  /** Corners of a polygon that is not closed yet. */
+  corners: readonly Corner[];
+}
+
+export interface BenchState {
+  /** The plan as it is seen, a move under the hand included. */
+  plan: Plan;
+  /** The plan as it was when a hand began to draw on the picture; undefined while none does. */
+  planAtPress: Plan | undefined;
+  history: History;
+  step: Step;
+  tool: Tool;
+  look: BenchLook;
+  /** Whether the print is seen without the step in hand, for as long as a key or button is held. */
+  isBefore: boolean;
+  /** Whether the print is seen only as far as the step in hand. */
+  isUpToHere: boolean;
+  /** Whether full black and bare paper are drawn as screens. */
+  screens: boolean;
+  /** Indices of the chosen strands, the one in hand last; index of the chosen hue knot. */
+  chosenStrands: readonly number[];
+  chosenKnot: number | undefined;
+  /** What the worker counted of the picture last. */
+  measured: StageHistograms | undefined;
+  /** How much of the picture the pass in hand acts on, 0–1; undefined where it is all. */
+  acting: number | undefined;
+  drawing: Drawing;
+  exposing: Exposing;
+  /** Strokes of the exposure in hand that are picked, by their place in it. */
+  pickedStrokes: readonly number[];
+  /** What a loop clears, the loop that is being drawn, and the size of the next accents in long edges. */
+  clearing: "both" | "dodge" | "burn";
+  lasso: readonly Point[];
+  accentScale: number;
+  /** How long a string the hand pulls the brush by, in long edges: the way it goes is steadier than the hand's. */
+  steady: number;
+  /** The shape of the region in hand that is edited, by id. */
+  chosenShape: string | undefined;
+  /** Whether the region in hand is shown on the picture. */
+  showsRegion: boolean;
+  /** Whether what is painted in an exposure pass is drawn as lines in thirds of a stop. */
+  showsStops: boolean;
+  /** Whether bright patches touching the frame are marked, and where handwork shows. */
+  showsBright: boolean;
+  showsHandwork: boolean;
+  /** Whether the print is seen as if the pass in hand acted everywhere, for as long as a key is held. */
+  isMaskIgnored: boolean;
+  /** What was on show before the mask, held up by a key. */
+  lookBeforeMask: BenchLook | undefined;
+  /** Places kept an eye on, and what was read there last. */
+  pins: readonly Place[];
+  pinReadings: readonly PointReading[];
+  hueShares: Float32Array | undefined;
+  reading: PointReading | undefined;
+  saveState: SaveState;
+  saveMessage: string | undefined;
+  failure: string | undefined;
+  /** Something worth knowing that is no failure. */
+  notice: string | undefined;
+  /** Whether the worker holds the picture. */
+  isReady: boolean;
+}
+
+export interface BenchActions {
+  /** Changes the plan under the hand; nothing is saved until `commit`. */
+  adjust(change: (plan: Plan) => Plan): void;
+  /** Takes the plan back to what it was when a drag began; until `endDrag` nothing adjusts it. */
+  cancelDrag(plan: Plan): void;
+  endDrag(): void;
+  /** Makes what was adjusted a step of the history, named. */
+  commit(label: string): void;
+  /** Commits when the hand has rested a moment: for keys and wheel, where no release tells the end. */
+  commitSoon(label: string): void;
+  /** Commits at once what `commitSoon` still holds back. */
+  commitPending(): void;
+  /** Goes to any step of the history. */
+  jump(id: string): Promise<void>;
+  /** The plan at a step of the history; undefined where it cannot be fetched. */
+  planAt(id: string): Promise<Plan | undefined>;
+  undo(): Promise<void>;
+  redo(): Promise<void>;
+  set(change: Partial<BenchState>): void;
+}
+
+export type BenchStore = StoreApi<BenchState & BenchActions>;
+
+const REST_MS = 500;
+
+/** The state of one print on the bench. Every committed change goes to the save queue. */
+export function createBenchStore(
+  start: BenchStart,
+  queue: (listener: SaveListener) => SaveQueue,
+): BenchStore & { restore(): Promise<void>; saves: SaveQueue } {
+  const plans = new Map<string, Plan>([[start.print.head, start.plan]]);
+  let committed = start.plan;
+  let soon: { timer: ReturnType<typeof setTimeout>; label: string } | undefined;
+
+  const store = createStore<BenchState & BenchActions>()((put, get) => {
+    const set = (changed: Partial<BenchState>) =>
+      put((before) => ({ ...changed, ...withoutMeaning(before, { ...before, ...changed }, changed) }));
+    // A step may have to be fetched: the next undo or redo waits for it, then starts from where it led.
+    let turn: Promise<void> = Promise.resolve();
+    const inTurn = (go: () => Promise<void>) => {
+      flush();
+      return (turn = turn.then(go));
+    };
+    const planAt = async (id: string) => {
+      const plan = plans.get(id) ?? (await fetchPlan(start.print.id, id));
+      if (plan) plans.set(id, plan);
+      return plan;
+    };
+    const goTo = async (target: RevisionSummary | undefined) => {
+      if (!target) return;
+      const plan = await planAt(target.id);
+      if (!plan) {
+        set({ failure: "That step could not be fetched. Nothing is lost; try again in a moment." });
+        return;
+      }
+      const base = get().history.head;
+      committed = plan;
+      set({
+        plan,
+        history: { ...get().history, head: target.id },
+        chosenStrands: [],
+        pickedStrokes: [],
+        chosenKnot: undefined,
+      });
+      saves.add({ kind: "head", base, to: target.id });
+    };
+    let isCancelled = false;
+    const flush = () => {
+      if (soon) get().commit(soon.label);
+    };
+    return {
+      plan: start.plan,
+      planAtPress: undefined,
+      history: { revisions: start.revisions, head: start.print.head },
+      step: start.plan.passes[0] ? { stage: "pass", id: start.plan.passes[0].id } : { stage: "mix" },
+      tool: "read",
+      look: { kind: "picture" },
+      isBefore: false,
+      isUpToHere: false,
+      screens: false,
+      chosenStrands: [],
+      chosenKnot: undefined,
+      measured: undefined,
+      acting: undefined,
+      drawing: { radius: 0.04, hardness: 0.3, flow: 0.5, pressure: "flow", erase: false, combine: "add", corners: [] },
+      pickedStrokes: [],
+      clearing: "both",
+      lasso: [],
+      accentScale: 0.03,
+      steady: 0,
+      exposing: { radius: 0.06, hardness: 0.1, flow: 0.08, pressure: "flow", ceiling: 0.5 },
+      chosenShape: undefined,
+      showsRegion: true,
+      showsStops: false,
+      showsBright: false,
+      showsHandwork: false,
+      isMaskIgnored: false,
+      lookBeforeMask: undefined,
+      pins: start.print.pins,
+      pinReadings: [],
+      hueShares: undefined,
+      reading: undefined,
+      saveState: "saved",
+      saveMessage: undefined,
+      failure: undefined,
+      notice: undefined,
+      isReady: false,
+      adjust(change) {
+        if (!isCancelled) set({ plan: change(get().plan) });
+      },
+      cancelDrag(plan) {
+        set({ plan });
+        isCancelled = true;
+      },
+      endDrag: () => void (isCancelled = false),
+      commit(label) {
+        clearTimeout(soon?.timer);
+        soon = undefined;
+        const { plan, history } = get();
+        if (plan === committed || JSON.stringify(plan) === JSON.stringify(committed)) {
+          if (saves.isEmpty && get().saveState === "saving") set({ saveState: "saved" });
+          return;
+        }
+        const id = uuid();
+        plans.set(id, plan);
+        committed = plan;
+        set({ history: withStep(history, { id, label }) });
+        saves.add({ kind: "step", id, base: history.head, label, plan });
+      },
+      commitSoon(label) {
+        clearTimeout(soon?.timer);
+        if (get().saveState === "saved") set({ saveState: "saving" });
+        soon = { label, timer: setTimeout(() => get().commit(label), REST_MS) };
+      },
+      commitPending: () => flush(),
+      jump: (id) =>
+        inTurn(() => {
+          const { revisions, head } = get().history;
+          return goTo(id === head ? undefined : revisions.find((revision) => revision.id === id));
+        }),
+      planAt,
+      undo: () => inTurn(() => goTo(undoTarget(get().history))),
+      redo: () => inTurn(() => goTo(redoTarget(get().history))),
+      set,
+    };
+  });
+
+  const saves = queue({
+    onState: (saveState, saveMessage) => store.setState({ saveState, saveMessage }),
+    onLeftOut(edit, reason) {
+      if (edit.kind === "head") return;
+      const { history } = store.getState();
+      store.setState({
+        history: withoutStep(history, edit.id),
+        notice: `“${edit.label}” could not be saved (${reason}) and was left out of the history. All later work is saved.`,
+      });
+    },
+  });
+
+  /** Puts unsent work of an earlier page back on the bench. */
+  const restore = async () => {
+    for (const edit of await saves.restore()) {
+      const history = replay(store.getState().history, edit);
+      const plan = edit.kind === "step" ? edit.plan : (plans.get(edit.to) ?? (await fetchPlan(start.print.id, edit.to)));
+      if (edit.kind === "step") plans.set(edit.id, edit.plan);
+      if (!plan) continue;
+      committed = plan;
+      store.getState().set({ plan, history });
+    }
+  };
+  return Object.assign(store, { restore, saves });
+}
+
+/** Takes a step of the plan in hand. */
+export function chooseStep(store: BenchStore, step: Step): void {
+  store.getState().set({ step });
+}
+
+/** Takes a tool up, or says why it has no use here. */
+export function takeUp(store: BenchStore, tool: Tool): void {
+  const { drawing, set, ...state } = store.getState();
+  const failure = unfitting(tool, chosenPass(state)?.pass);
+  set(failure ? { failure } : { tool, drawing: { ...drawing, corners: [] } });
+}
+
+/** The plan for all that need not follow every dab: while a hand draws, as it was when it began. */
+export function settledPlan({ plan, planAtPress }: Pick<BenchState, "plan" | "planAtPress">): Plan {
+  return planAtPress ?? plan;
+}
+
+/** The pass in hand with its place, or undefined while a stage is. */
+export function chosenPass({ plan, step }: Pick<BenchState, "plan" | "step">): { pass: Pass; index: number } | undefined {
+  if (step.stage !== "pass") return undefined;
+  const index = plan.passes.findIndex((pass) => pass.id === step.id);
+  return index < 0 ? undefined : { pass: plan.passes[index]!, index };
+}
+
+/** Whether a pass gives stops to places, so that there is a map of them. */
+export function givesStops(pass: Pass | undefined): boolean {
+  return pass !== undefined && placedStops(pass.move) !== undefined;
+}
+
+/** The region of the pass in hand, if it has one. */
+export function chosenRegion({ plan, step }: Pick<BenchState, "plan" | "step">): Region | undefined {
+  const pass = chosenPass({ plan, step })?.pass;
+  return pass && regionOf(plan, pass);
+}
+
+/** The set in hand, if one is. */
+export function chosenSet({ plan, step }: Pick<BenchState, "plan" | "step">): PassSet | undefined {
+  return step.stage === "set" ? plan.sets.find((set) => set.id === step.id) : undefined;
+}
+
+/** The passes in hand: one, or those of a set. */
+export function handOf(state: Pick<BenchState, "plan" | "step">): Hand | undefined {
+  const set = chosenSet(state);
+  if (set) return placeOfSet(state.plan, set.id);
+  const chosen = chosenPass(state);
+  return chosen && { first: chosen.index, end: chosen.index + 1 };
+}
+
+/** A plan with one of its sets changed. */
+export function withSet(plan: Plan, id: string, change: Partial<PassSet>): Plan {
+  return { ...plan, sets: plan.sets.map((set) => (set.id === id ? { ...set, ...change } : set)) };
+}
+
+/** A plan with one of its passes changed. */
+export function withPass(plan: Plan, id: string, change: (pass: Pass) => Pass): Plan {
+  return { ...plan, passes: plan.passes.map((pass) => (pass.id === id ? change(pass) : pass)) };
+}
+
+/** A plan with the move of one of its passes replaced. */
+export function withMove(plan: Plan, id: string, move: Move): Plan {
+  return withPass(plan, id, (pass) => ({ ...pass, move }));
+}
+
+function replay(history: History, edit: Unsent): History {
+  if (edit.kind === "head") return { ...history, head: edit.to };
+  if (history.revisions.some((revision) => revision.id === edit.id)) return { ...history, head: edit.id };
+  return withStep(history, edit);
+}
+
+async function fetchPlan(printId: string, id: string): Promise<Plan | undefined> {
+  const response = await fetch(`/api/prints/${printId}/revisions/${id}`).catch(() => undefined);
+  return response?.ok ? Revision.parse(await response.json()).plan : undefined;
+}

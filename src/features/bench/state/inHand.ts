@@ -1,0 +1,48 @@
+import { strokesOfMove } from "@/core/passes/passKinds";
+import type { Plan } from "@/core/plan/plan";
+import { regionOf } from "@/core/plan/editRegions";
+import type { BenchState, Step } from "./benchStore";
+import { unfitting } from "../tools/tools";
+
+/** What the hand has chosen within a step. */
+const CHOSEN = {
+  chosenStrands: [],
+  chosenKnot: undefined,
+  chosenShape: undefined,
+  pickedStrokes: [],
+  lasso: [],
+} as const satisfies Partial<BenchState>;
+
+/**
+ * What a change of the bench leaves without a meaning, whoever made it: a step that is gone, what was chosen in the step before, picks of strokes or shapes
+ * that are there no more, a tool the step in hand has no use for.
+ */
+export function withoutMeaning(before: BenchState, after: BenchState, changed: Partial<BenchState>): Partial<BenchState> {
+  if (after.plan === before.plan && after.step === before.step && after.tool === before.tool) return {};
+  const step = keptStep(after.step, after.plan);
+  const pass = step.stage === "pass" ? after.plan.passes.find(({ id }) => id === step.id) : undefined;
+  const cleared: Partial<BenchState> = step === after.step ? {} : { step };
+  if (!isSameStep(step, before.step)) {
+    const { drawing } = after;
+    Object.assign(cleared, Object.fromEntries(Object.entries(CHOSEN).filter(([name]) => !(name in changed))));
+    if (drawing.corners.length > 0) cleared.drawing = { ...drawing, corners: [] };
+  } else if (after.plan !== before.plan) {
+    const strokes = (pass && strokesOfMove(pass.move)?.length) ?? 0;
+    if (after.pickedStrokes.some((stroke) => stroke >= strokes)) cleared.pickedStrokes = [];
+    const shapes = (pass && regionOf(after.plan, pass)?.shapes) ?? [];
+    if (after.chosenShape && !shapes.some(({ id }) => id === after.chosenShape)) cleared.chosenShape = undefined;
+  }
+  if (unfitting(after.tool, pass)) cleared.tool = "read";
+  return cleared;
+}
+
+/** A step as long as the plan has it. */
+export function keptStep(step: Step, plan: Plan): Step {
+  if (step.stage !== "pass" && step.stage !== "set") return step;
+  const things = step.stage === "pass" ? plan.passes : plan.sets;
+  return things.some(({ id }) => id === step.id) ? step : { stage: "mix" };
+}
+
+function isSameStep(a: Step, b: Step): boolean {
+  return a.stage === b.stage && ("id" in a ? a.id : "") === ("id" in b ? b.id : "");
+}

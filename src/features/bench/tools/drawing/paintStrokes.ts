@@ -1,0 +1,133 @@
+import { v4 as uuid } from "uuid";
+import { simplifyPath, simplifyPathTo } from "@/core/brush/simplifyPath";
+import { MOST_PATH_POINTS, packPath, unpackPath, type Brush, type PathPoint, type Stroke } from "@/core/brush/stroke";
+import { MOST_STROKES, type BrushShape, type Point } from "@/core/region/region";
+import { chosenPass, type BenchStore } from "../../state/benchStore";
+import { isExposing } from "../tools";
+import { LEAST_BRUSH, sizeBrush } from "../brushSize";
+import { withGate } from "../../scale/gatePulls";
+import { addShape, adjustShape, regionName } from "../../regions/regionEdits";
+import { combineOf, openShape, type Drawer, type Touch } from "./drawer";
+
+/** A stroke's way stays this near to where the hand went, in long edges, so that nothing is lost that could be seen. */
+const STROKE_TOLERANCE = 0.0004;
+/** Points of a way under the hand, at which it goes on in another stroke. */
+const LONGEST_WAY = MOST_PATH_POINTS / 2;
+
+/** Lays a stroke on a brushed area; with Shift a straight one from where the last ended. Alt takes away. */
+export function paint(at: Touch, store: BenchStore): Drawer | undefined {
+  const open = openShape(store, "brush");
+  const shape: BrushShape = open ?? { id: uuid(), combine: combineOf(store), kind: "brush", x: 0, y: 0, strokes: [] };
+  if (!open && !addShape(store, shape)) return undefined;
+  store.getState().set({ chosenShape: shape.id });
+  return layStrokes<Stroke>(at, store, {
+    before: shape.strokes,
+    moved: shape,
+    brush: store.getState().drawing,
+    dress: (stroke) => stroke,
+    lay: (strokes) => adjustShape(store, shape.id, (now) => (now.kind === "brush" ? { ...now, strokes } : now)),
+    label: (isErasing) => `${isErasing ? "Erased" : "Brushed"} in ${regionName(store)}`,
+  });
+}
+
+/** Lays a stroke on the gate of the pass in hand: more is let through there, or less. */
+export function repair(at: Touch, store: BenchStore): Drawer | undefined {
+  const pass = chosenPass(store.getState())?.pass;
+  if (!pass?.gate) {
+    store.getState().set({ failure: "There is no gate to repair in this pass. Choose its tones first." });
+    return undefined;
+  }
+  const { gate } = pass;
+  return layStrokes<Stroke>(at, store, {
+    before: gate.repair,
+    moved: { x: 0, y: 0 },
+    brush: store.getState().drawing,
+    dress: (stroke) => stroke,
+    lay: (strokes) => store.getState().adjust((plan) => withGate(plan, pass.id, { ...gate, repair: strokes })),
+    label: (isErasing) => `Gate of ${pass.name} lets ${isErasing ? "less" : "more"} through`,
+  });
+}
+
+/** Where strokes go. */
+interface Ground<S extends Stroke> {
+  before: readonly S[];
+  brush: Brush;
+  /** A stroke with what it has besides. */
+  dress(stroke: Stroke): S;
+  /** How far all of it was moved since it was laid. */
+  moved: Point;
+  lay(strokes: S[]): void;
+  label(isErasing: boolean): string;
+}
+
+/** Lays a stroke by hand on a ground. */
+export function layStrokes<S extends Stroke>(
+  at: Touch,
+  store: BenchStore,
+  { before, moved, brush, dress, lay, label }: Ground<S>,
+): Drawer | undefined {
+  if (at.ctrl) return resize(at, store, brush.radius);
+  const { drawing, steady } = store.getState();
+  const { erase } = drawing;
+  const { radius, hardness, flow, pressure } = brush;
+  if (before.length >= MOST_STROKES) {
+    store.getState().set({ failure: "This area holds as many strokes as it can. Go on in a new one: choose another tool and come back." });
+    return undefined;
+  }
+  const isErasing = erase !== at.alt;
+  const toOwn = ({ x, y, pressure }: Touch): PathPoint => ({ x: x - moved.x, y: y - moved.y, pressure });
+  const lastEnd = at.shift ? endOf(before) : undefined;
+  let way: PathPoint[] = lastEnd ? [{ ...lastEnd, pressure: at.pressure }, toOwn(at)] : [toOwn(at)];
+  let laid = [...before];
+  // While the hand moves the way only grows, so that only what was added is laid; in the end it is kept with the fewest points.
+  const stroke = (points: readonly PathPoint[]) => dress({ radius, hardness, flow, pressure, erase: isErasing, path: packPath(points) });
+  lay([...laid, stroke(way)]);
+  return {
+    move(touches) {
+      for (const touch of touches) {
+        const pulled = pulledTo(way.at(-1)!, toOwn(touch), steady);
+        if (pulled) way.push(pulled);
+        if (way.length < LONGEST_WAY) continue;
+        // An endless movement goes on in another stroke, from the very place; where no more fit, on fewer points.
+        if (laid.length + 2 <= MOST_STROKES) {
+          laid = [...laid, stroke(simplifyPath(way, STROKE_TOLERANCE))];
+          way = way.slice(-1);
+        } else way = simplifyPathTo(way, LONGEST_WAY / 2, STROKE_TOLERANCE);
+      }
+      lay([...laid, stroke(way)]);
+    },
+    finish() {
+      lay([...laid, stroke(simplifyPath(way, STROKE_TOLERANCE))]);
+      store.getState().commit(label(isErasing));
+    },
+  };
+}
+
+/** Where a brush on a string of some length comes to lie when the hand goes to a place; undefined while the string is slack. */
+function pulledTo(from: PathPoint, to: PathPoint, string: number): PathPoint | undefined {
+  const away = Math.hypot(to.x - from.x, to.y - from.y);
+  if (away <= string) return undefined;
+  const part = (away - string) / away;
+  if (!Number.isFinite(part)) return undefined; // a place that is none
+  return { x: from.x + part * (to.x - from.x), y: from.y + part * (to.y - from.y), pressure: to.pressure };
+}
+
+/** With Ctrl a drag to the right makes the brush larger, to the left smaller. */
+function resize(at: Touch, store: BenchStore, radius: number): Drawer {
+  return {
+    move(touches) {
+      const { tool, drawing, exposing } = store.getState();
+      const now = (isExposing(tool) ? exposing : drawing).radius;
+      sizeBrush(store, Math.max(radius + touches.at(-1)!.x - at.x, LEAST_BRUSH) / now);
+    },
+    finish() {},
+  };
+}
+
+/** Where the last stroke ended. */
+function endOf(strokes: readonly Stroke[]): Point | undefined {
+  const last = strokes.at(-1);
+  if (!last) return undefined;
+  const path = unpackPath(last.path);
+  return { x: path.at(-3)!, y: path.at(-2)! };
+}

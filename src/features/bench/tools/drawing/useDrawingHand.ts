@@ -1,0 +1,93 @@
+import { useEffect, useMemo, useRef } from "react";
+import type { BenchStore } from "../../state/benchStore";
+import { drawsOneShape, isDrawing } from "../tools";
+import { beginDrawing } from "./beginDrawing";
+import type { Drawer, Touch } from "./drawer";
+
+const MODIFIERS = ["Shift", "Alt", "Control", "Meta", "CapsLock"];
+/** After these the hand goes on in another stroke: with the other sign, erasing, larger or smaller. */
+const GOES_ON_AFTER = ["d", "b", "e", "[", "]"];
+
+export interface DrawingHand {
+  /** Takes back what is being drawn, as if it had not begun. */
+  cancel(): void;
+  /** Whether a thing is being drawn. */
+  isBusy(): boolean;
+  begin(touch: Touch, pointerId: number): void;
+  /** Whether a pointer draws, or goes on drawing with its next move. */
+  isDown(pointerId: number): boolean;
+  move(touches: readonly Touch[]): void;
+  end(): void;
+}
+
+/**
+ * The hand that draws on the picture. Any key, and any other press, ends what it draws before it acts, so that a stroke that was seen
+ * is a step of the history before anything can take its pass away. A tool that draws one shape is put down with it, unless Shift is held: the next press
+ * moves what was drawn.
+ */
+export function useDrawingHand(store: BenchStore): DrawingHand {
+  const drawer = useRef<{ drawer: Drawer; pointerId: number; keepsTool: boolean } | undefined>(undefined);
+  /** The pointer that is still down after a key ended its stroke. */
+  const goesOn = useRef<number | undefined>(undefined);
+  const hand = useMemo(() => {
+    const end = () => {
+      const ended = drawer.current;
+      drawer.current = undefined;
+      goesOn.current = undefined;
+      store.getState().set({ planAtPress: undefined });
+      if (!ended) return;
+      ended.drawer.finish();
+      const { tool, chosenShape, set } = store.getState();
+      if (drawsOneShape(tool) && chosenShape && !ended.keepsTool) set({ tool: "read" });
+    };
+    /** As if it had not begun. */
+    const cancel = () => {
+      drawer.current = undefined;
+      goesOn.current = undefined;
+      const { planAtPress, plan, adjust, set } = store.getState();
+      adjust(() => planAtPress ?? plan);
+      set({ planAtPress: undefined, lasso: [] });
+    };
+    return {
+      cancel,
+      isBusy: () => drawer.current !== undefined,
+      begin(touch: Touch, pointerId: number) {
+        const { tool } = store.getState();
+        const begun = isDrawing(tool) ? beginDrawing(tool, touch, store) : undefined;
+        drawer.current = begun && { drawer: begun, pointerId, keepsTool: touch.shift };
+        if (begun) store.getState().set({ planAtPress: store.getState().plan });
+      },
+      isDown: (pointerId: number) => drawer.current?.pointerId === pointerId || goesOn.current === pointerId,
+      move(touches: readonly Touch[]) {
+        if (goesOn.current !== undefined) {
+          this.begin(touches[0]!, goesOn.current);
+          goesOn.current = undefined;
+        }
+        if (!drawer.current) return;
+        drawer.current.keepsTool = touches.at(-1)!.shift;
+        drawer.current.drawer.move(touches);
+      },
+      end,
+    };
+  }, [store]);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const { key } = event;
+      const drawn = drawer.current;
+      if (!drawn || MODIFIERS.includes(key)) return;
+      if (key === "Escape") return (event.stopImmediatePropagation(), hand.cancel());
+      hand.end();
+      if (GOES_ON_AFTER.includes(key.toLowerCase())) goesOn.current = drawn.pointerId;
+    };
+    const onPress = ({ pointerId }: PointerEvent) => {
+      if (drawer.current && drawer.current.pointerId !== pointerId) hand.end();
+    };
+    window.addEventListener("keydown", onKey, true);
+    window.addEventListener("pointerdown", onPress, true);
+    return () => {
+      window.removeEventListener("keydown", onKey, true);
+      window.removeEventListener("pointerdown", onPress, true);
+    };
+  }, [hand]);
+  return hand;
+}

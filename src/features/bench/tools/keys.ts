@@ -1,0 +1,275 @@
+import type { BenchLook } from "@/engine/messages";
+import { chooseStep, chosenPass, chosenSet, handOf, takeUp, withPass, withSet, type BenchStore, type Step } from "../state/benchStore";
+import { BRUSH_STEP, sizeBrush } from "./brushSize";
+import { closePolygon } from "./drawing/drawShapes";
+import { deletePicked } from "../passes/exposure/pickedStrokes";
+import { deleteShape } from "../regions/regionEdits";
+import { isDrawing, isPicking, type Tool } from "./tools";
+
+// Every key of the bench, in one table: the handler acts by it, the page of help shows it.
+
+/** What keys may do to the view of the picture. */
+export interface ViewActions {
+  zoomBy(factor: number): void;
+  fit(): void;
+  oneToOne(): void;
+}
+
+/** What a key acts on. */
+export interface KeyBench {
+  store: BenchStore;
+  view: ViewActions | undefined;
+  help(): void;
+}
+
+export interface BenchKey {
+  /** As events name them, in lower case. */
+  on: readonly string[];
+  /** Whether Ctrl or Cmd is held with it, and Shift; Shift is not looked at where this is absent. */
+  ctrl?: boolean;
+  shift?: boolean;
+  act(bench: KeyBench, key: string): void;
+  /** For one that acts as long as it is held. */
+  release?(store: BenchStore): void;
+}
+
+/** Keys that are shown together with one line of words. */
+export interface KeyLine {
+  shown: string;
+  words: string;
+  keys: readonly BenchKey[];
+}
+
+const KEY_ZOOM = 1.4;
+const take =
+  (tool: Tool) =>
+  ({ store }: KeyBench) =>
+    takeUp(store, tool);
+const toggle =
+  (kind: "stepped" | "colour" | "change" | "map" | "exposure") =>
+  ({ store }: KeyBench) => {
+    const { look, set } = store.getState();
+    set({ look: { kind: look.kind === kind ? "picture" : kind } });
+  };
+const key = (on: string, act: BenchKey["act"]): BenchKey => ({ on: [on], act });
+
+export const KEY_LINES: Record<string, readonly KeyLine[]> = {
+  Looking: [
+    {
+      shown: "0 … 9, T",
+      words: "light a zone (T is ten); again, or Esc, for all",
+      keys: [
+        { on: "0123456789".split(""), act: ({ store }, zone) => lightZone(store, Number(zone)) },
+        key("t", ({ store }) => lightZone(store, 10)),
+      ],
+    },
+    { shown: "S", words: "stepped view", keys: [key("s", toggle("stepped"))] },
+    { shown: "C", words: "source colour", keys: [key("c", toggle("colour"))] },
+    { shown: "X", words: "what the step in hand changes, on mid grey", keys: [key("x", toggle("change"))] },
+    { shown: "Y", words: "what is painted in an exposure pass, on mid grey", keys: [key("y", toggle("exposure"))] },
+    { shown: "J", words: "printing map: all regions and what is done there", keys: [key("j", toggle("map"))] },
+    {
+      shown: "U",
+      words: "the print only as far as the step in hand",
+      keys: [key("u", ({ store }) => store.getState().set({ isUpToHere: !store.getState().isUpToHere }))],
+    },
+    {
+      shown: "V",
+      words: "show full black as lines, bare paper as dots",
+      keys: [key("v", ({ store }) => store.getState().set({ screens: !store.getState().screens }))],
+    },
+    {
+      shown: "Q, held",
+      words: "before the step in hand",
+      keys: [
+        {
+          on: ["q"],
+          act: ({ store }) => store.getState().set({ isBefore: true }),
+          release: (store) => store.getState().set({ isBefore: false }),
+        },
+      ],
+    },
+    {
+      shown: "W, held",
+      words: "the mask of the pass alone: white acts",
+      keys: [{ on: ["w"], act: ({ store }) => holdMask(store, true), release: (store) => holdMask(store, false) }],
+    },
+    {
+      shown: "A, held",
+      words: "the pass as if it acted everywhere",
+      keys: [
+        {
+          on: ["a"],
+          act: ({ store }) => store.getState().set({ isMaskIgnored: true }),
+          release: (store) => store.getState().set({ isMaskIgnored: false }),
+        },
+      ],
+    },
+    {
+      shown: "K",
+      words: "lines and hatch of the region on and off",
+      keys: [key("k", ({ store }) => store.getState().set({ showsRegion: !store.getState().showsRegion }))],
+    },
+    {
+      shown: "F, G",
+      words: "whole picture, one to one",
+      keys: [key("f", ({ view }) => view?.fit()), key("g", ({ view }) => view?.oneToOne())],
+    },
+    {
+      shown: "+, −, wheel",
+      words: "zoom",
+      keys: [{ on: ["+", "="], act: ({ view }) => view?.zoomBy(KEY_ZOOM) }, key("-", ({ view }) => view?.zoomBy(1 / KEY_ZOOM))],
+    },
+    { shown: "Space, held", words: "drag the picture", keys: [] },
+    { shown: "?", words: "this page", keys: [key("?", ({ help }) => help())] },
+  ],
+  "Steps of the print": [
+    {
+      shown: "N, P",
+      words: "next and previous step",
+      keys: [key("n", ({ store }) => stepBy(store, 1)), key("p", ({ store }) => stepBy(store, -1))],
+    },
+    { shown: "O", words: "pass or set on and off", keys: [key("o", ({ store }) => switchOver(store))] },
+    {
+      shown: "Ctrl+Z, Ctrl+Shift+Z",
+      words: "undo, redo",
+      keys: [
+        { on: ["z"], ctrl: true, shift: false, act: ({ store }) => void store.getState().undo() },
+        { on: ["z"], ctrl: true, shift: true, act: ({ store }) => void store.getState().redo() },
+        { on: ["y"], ctrl: true, act: ({ store }) => void store.getState().redo() },
+      ],
+    },
+  ],
+  "In the picture": [
+    {
+      shown: "R, H, L, I, M",
+      words: "read, pull hue, pull tone, pin, move",
+      keys: [
+        key("r", take("read")),
+        key("h", take("pull-hue")),
+        key("l", take("pull-tone")),
+        key("i", take("pin")),
+        key("m", take("move")),
+      ],
+    },
+    { shown: "D, B", words: "dodge, burn: in an exposure pass, under way too", keys: [key("d", take("dodge")), key("b", take("burn"))] },
+    {
+      shown: "E",
+      words: "brush lays on or erases; Alt while painting turns it round",
+      keys: [
+        key("e", ({ store }) => {
+          const { drawing, set } = store.getState();
+          set({ drawing: { ...drawing, erase: !drawing.erase } });
+        }),
+      ],
+    },
+    {
+      shown: "[, ], Shift+wheel, Ctrl+drag",
+      words: "brush smaller, larger",
+      keys: [key("[", ({ store }) => sizeBrush(store, 1 / BRUSH_STEP)), key("]", ({ store }) => sizeBrush(store, BRUSH_STEP))],
+    },
+    { shown: "Shift+click, brush", words: "straight line from the last place", keys: [] },
+    { shown: "Shift while drawing a shape", words: "keep its tool in hand", keys: [] },
+    {
+      shown: "Enter, Backspace, Esc",
+      words: "close a polygon, take back a corner, let go",
+      keys: [
+        key("enter", ({ store }) => closePolygon(store)),
+        key("backspace", ({ store }) => dropCorner(store)),
+        key("escape", ({ store }) => letGo(store)),
+      ],
+    },
+    { shown: "Delete", words: "remove the strokes picked, or the shape in hand", keys: [key("delete", ({ store }) => deleteThing(store))] },
+  ],
+  "On the scale and in the panel": [
+    { shown: "Arrows on a strand", words: "place it; with Alt, take another tone; with Shift, ten times", keys: [] },
+    { shown: "Ctrl+click on strands", words: "take several in hand; they move together", keys: [] },
+    { shown: "Enter, Delete on a strand", words: "hold it, remove it", keys: [] },
+    { shown: "Alt while dragging", words: "no snapping", keys: [] },
+    { shown: "Shift while dragging", words: "push the neighbouring strands along", keys: [] },
+    { shown: "Esc while dragging", words: "as it was before the drag", keys: [] },
+    { shown: "Drag on the lower rail", words: "lift or lower that zone alone", keys: [] },
+    { shown: "Drag across zone switches", words: "the pass acts on just those", keys: [] },
+    { shown: "Double click on a slider", words: "back to rest; figures can be typed: VII½, −2/3", keys: [] },
+  ],
+};
+
+const ALL_KEYS = Object.values(KEY_LINES).flatMap((lines) => lines.flatMap(({ keys }) => keys));
+
+/** The key of an event, if the bench has it. */
+export function keyOf({
+  key: pressed,
+  ctrlKey,
+  metaKey,
+  shiftKey,
+}: Pick<KeyboardEvent, "key" | "ctrlKey" | "metaKey" | "shiftKey">): BenchKey | undefined {
+  const name = pressed.toLowerCase();
+  return ALL_KEYS.find(
+    ({ on, ctrl = false, shift }) => on.includes(name) && ctrl === (ctrlKey || metaKey) && (shift === undefined || shift === shiftKey),
+  );
+}
+
+/** Lets go of all that acts as long as its key is held: the release may have gone to another window. */
+export function releaseAll(store: BenchStore): void {
+  for (const { release } of ALL_KEYS) release?.(store);
+}
+
+function lightZone(store: BenchStore, zone: number): void {
+  const { look, set } = store.getState();
+  const lit: BenchLook = look.kind === "zone" && look.zone === zone ? { kind: "picture" } : { kind: "zone", zone };
+  set({ look: lit });
+}
+
+/** Shows the mask alone for as long as the key is held, then what was seen before. */
+function holdMask(store: BenchStore, isHeld: boolean): void {
+  const { look, lookBeforeMask, set } = store.getState();
+  if (isHeld) set({ lookBeforeMask: look.kind === "mask" ? { kind: "picture" } : look, look: { kind: "mask" } });
+  else if (lookBeforeMask) set({ look: lookBeforeMask, lookBeforeMask: undefined });
+}
+
+/** Lets go of what is being drawn, else of the tool, else of the shape in hand, else of the way of looking. */
+function letGo(store: BenchStore): void {
+  const { drawing, chosenShape, tool, set } = store.getState();
+  if (drawing.corners.length > 0) set({ drawing: { ...drawing, corners: [] } });
+  else if (isDrawing(tool) || isPicking(tool)) set({ tool: "read" });
+  else if (chosenShape) set({ chosenShape: undefined });
+  else set({ look: { kind: "picture" } });
+}
+
+/** Deletes the strokes that are picked, else the shape in hand. */
+function deleteThing(store: BenchStore): void {
+  if (store.getState().pickedStrokes.length > 0) deletePicked(store);
+  else deleteShape(store);
+}
+
+function dropCorner(store: BenchStore): void {
+  const { drawing, set } = store.getState();
+  if (drawing.corners.length > 0) set({ drawing: { ...drawing, corners: drawing.corners.slice(0, -1) } });
+  else deleteThing(store);
+}
+
+/** Switches the pass or set in hand on or off. */
+function switchOver(store: BenchStore): void {
+  const state = store.getState();
+  const set = chosenSet(state);
+  const thing = set ?? chosenPass(state)?.pass;
+  if (!thing) return;
+  const { id, name, on } = thing;
+  state.adjust((plan) => (set ? withSet(plan, id, { on: !on }) : withPass(plan, id, (pass) => ({ ...pass, on: !on }))));
+  state.commit(`${name} ${on ? "off" : "on"}`);
+}
+
+function stepBy(store: BenchStore, by: number): void {
+  const { plan, step } = store.getState();
+  const steps: Step[] = [
+    { stage: "colour" },
+    { stage: "mix" },
+    ...plan.passes.map(({ id }) => ({ stage: "pass" as const, id })),
+    { stage: "finish" },
+  ];
+  // From a set one goes on to its first pass, or back to the step before that.
+  const hand = handOf({ plan, step });
+  const at = hand ? hand.first + 2 - (step.stage === "set" && by > 0 ? 1 : 0) : steps.findIndex(({ stage }) => stage === step.stage);
+  const next = steps[Math.min(Math.max(at + by, 0), steps.length - 1)]!;
+  chooseStep(store, next);
+}

@@ -1,0 +1,54 @@
+import { addHueKnot, hueName, moveHueKnot } from "@/core/mix/hueCurve";
+import type { Plan } from "@/core/plan/plan";
+import { formatStops } from "@/core/zones/zone";
+import type { PointReading } from "@/engine/stageTypes";
+import type { BenchStore } from "../state/benchStore";
+import type { Tool } from "./tools";
+import { pullGate, pullHueLimit } from "../scale/gatePulls";
+import { pullTone } from "../passes/placement/pullTone";
+
+/** CSS pixels of pulling that make one stop. */
+const PIXELS_PER_STOP = 60;
+/** Chroma below which a spot has no hue to pull. */
+const LEAST_CHROMA = 0.01;
+
+/** A spot of the picture under the hand: pulled up it becomes lighter, down darker. */
+export interface Puller {
+  pull(pixelsUp: number, isFree: boolean): void;
+  /** How far it is pulled now. */
+  words(plan: Plan): string;
+  finish(): void;
+}
+
+/** Takes hold of the hue or the tone of a touched spot; what it changes so far cannot be seen. */
+export function beginPull(tool: Tool, touched: PointReading, store: BenchStore): Puller | { refused: string } {
+  switch (tool) {
+    case "pull-hue":
+      return pullHue(touched, store);
+    case "pick-tones":
+      return pullGate(touched, store);
+    case "pick-hue":
+      return pullHueLimit(touched, store);
+    default:
+      return pullTone(touched, store);
+  }
+}
+
+function pullHue({ hueDeg, chroma }: PointReading, store: BenchStore): Puller | { refused: string } {
+  if (chroma < LEAST_CHROMA) return { refused: "This spot has no colour to pull: neutrals keep their tone. Pull its tone instead." };
+  const { knots, index } = addHueKnot(store.getState().plan.mix.hueKnots, hueDeg);
+  if (index === undefined) return { refused: "There is no room for another knot. Remove one from the hue line first." };
+  const from = knots[index]!.stops;
+  const show = (plan: Plan, stops: number): Plan => {
+    const moved = moveHueKnot(knots, index, { ...knots[index]!, stops });
+    return { ...plan, mix: { ...plan.mix, huesOn: true, hueKnots: moved } };
+  };
+  store.getState().adjust((plan) => show(plan, from));
+  store.getState().set({ chosenKnot: index, step: { stage: "mix" } });
+  const words = (plan: Plan) => formatStops(plan.mix.hueKnots[index]?.stops ?? 0);
+  return {
+    pull: (pixelsUp) => store.getState().adjust((plan) => show(plan, Math.round((from + pixelsUp / PIXELS_PER_STOP) * 50) / 50)),
+    words,
+    finish: () => store.getState().commit(`${hueName(hueDeg)} ${words(store.getState().plan)} in the mix`),
+  };
+}
