@@ -147,3 +147,22 @@ test("the page on how it works names folders and files that are there", () => {
   const isThere = (path: string) => ["", ".ts", ".tsx"].some((ending) => existsSync(join(SRC, path + ending)));
   expect(named.filter((path) => !isThere(path) && !path.endsWith("passes"))).toEqual([]);
 });
+
+test("colours are the theme's: no style sheet makes its own", () => {
+  const sheets = readdirSync(SRC, { recursive: true, encoding: "utf8" }).filter((file) => file.endsWith(".module.css"));
+  expect(sheets.length).toBeGreaterThan(10);
+  // Tokens, and what a component gives its own sheet.
+  const tokens =
+    readFileSync(join(SRC, "theme/tokens.css"), "utf8") +
+    filesIn("features")
+      .map((file) => readFileSync(file, "utf8"))
+      .join("");
+  for (const sheet of sheets) {
+    const rules = readFileSync(join(SRC, sheet), "utf8");
+    expect([sheet, rules.match(/#[0-9a-f]{3,8}\b|\brgba?\(/gi)]).toEqual([sheet, null]);
+    const unknown = [...rules.matchAll(/var\((--[\w-]+)/g)]
+      .map(([, name]) => name!)
+      .filter((name) => !tokens.includes(`${name}:`) && !tokens.includes(`"${name}"`));
+    expect([sheet, unknown]).toEqual([sheet, []]);
+  }
+});

@@ -397,23 +397,38 @@ test("edits made while the server cannot be reached are kept over a reload and s
   faults.length = 0; // the cut requests are logged by the browser
 });
 
-test("work of a tab that was closed while the server was away is sent by the next one", async () => {
+// Over plain http a browser has no locks.
+test.each([
+  ["", false],
+  [", in a browser without locks", true],
+])("work of a tab that was closed while the server was away is sent by the next one%s", async (_, isPlain) => {
+  const strength = isPlain ? 0 : 2;
+  const without = () => Object.defineProperty(Navigator.prototype, "locks", { get: () => undefined });
+  const script = isPlain ? await page.evaluateOnNewDocument(without) : undefined;
   const tab = await page.browserContext().newPage();
+  if (isPlain) await tab.evaluateOnNewDocument(without);
   await tab.goto(benchAddress);
   await settled(tab);
+  expect(await tab.evaluate(() => navigator.locks === undefined)).toBe(isPlain);
   await tab.setRequestInterception(true);
   tab.on(
     "request",
     (request) => void (request.url().includes("/revisions") && request.method() === "POST" ? request.abort() : request.continue()),
   );
   await tab.focus('[role="slider"][aria-label="Strength"]');
-  await tab.keyboard.press("End");
+  await tab.keyboard.press(isPlain ? "Home" : "End");
   await tab.waitForSelector('[data-testid="save-state"][data-state="offline"]');
-  await tab.close();
+  // A tab that lives keeps its work to itself.
   await page.goto(benchAddress);
   await settled(page);
-  expect((await storedPlan()).passes[0]!.strength).toBe(2);
-  expect(await page.$eval('[role="slider"][aria-label="Strength"]', (slider) => Number(slider.getAttribute("aria-valuenow")))).toBe(2);
+  expect((await storedPlan()).passes[0]!.strength).not.toBe(strength);
+  await tab.close({ runBeforeUnload: true });
+  await page.goto(benchAddress);
+  await settled(page);
+  expect((await storedPlan()).passes[0]!.strength).toBe(strength);
+  const shown = await page.$eval('[role="slider"][aria-label="Strength"]', (slider) => Number(slider.getAttribute("aria-valuenow")));
+  expect(shown).toBe(strength);
+  if (script) await page.removeScriptToEvaluateOnNewDocument(script.identifier);
   faults.length = 0;
 });
 
