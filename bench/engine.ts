@@ -130,6 +130,8 @@ const PLANS: Record<string, () => Plan> = {
     plan.passes[0]!.region = "region";
     return plan;
   },
+  "with a contrast mask": () => withPasses({ kind: "contrast-mask", radius: 0.04, density: 0.3, edges: true }),
+  "with relief in three sizes": () => withPasses({ kind: "relief", fine: 0.5, medium: 0.3, broad: 0.2 }),
   "twelve passes": () => twelvePasses(0),
   "twelve passes, one through a soft oval": () => twelvePasses(1),
   "twelve passes, six through a soft oval": () => twelvePasses(6),
@@ -142,6 +144,12 @@ const PLANS: Record<string, () => Plan> = {
 };
 
 /** Twelve placements, so many of every second one through one soft oval. */
+function withPasses(...moves: Move[]): Plan {
+  const plan = plan24();
+  plan.passes.push(...moves.map((move, i) => ({ ...restingPass(move.kind, `more-${i}`, move.kind), move })));
+  return plan;
+}
+
 function twelvePasses(masked: number): Plan {
   const oval = {
     id: "oval",

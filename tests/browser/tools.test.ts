@@ -169,7 +169,10 @@ test("Escape in the middle of a drag takes it back, and the rest of the drag doe
   const strength = await middleOf(page, '[role="slider"][aria-label="Strength"]');
   await cancelled(strength, { x: strength.x + 40, y: strength.y });
   expect(await page.$eval('input[aria-label="Strength, value"]', (input) => (input as HTMLInputElement).value)).toBe("100 %");
-  const zones = () => page.$$eval('[data-testid^="strand-"]', (all) => all.map((one) => one.getAttribute("aria-valuetext")).sort());
+  const zones = () =>
+    page.$$eval('[data-testid^="strand-"]', (all) =>
+      all.map((one) => `${one.getAttribute("data-testid")} ${one.getAttribute("aria-valuetext")}`).toSorted((a, b) => a.localeCompare(b)),
+    );
   const before = await zones();
   const strand = await middleOf(page, '[data-testid="strand-0"] [data-end="to"]');
   await cancelled(strand, { x: strand.x + 60, y: strand.y });
