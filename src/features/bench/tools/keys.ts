@@ -59,8 +59,8 @@ export const KEY_LINES: Record<string, readonly KeyLine[]> = {
       shown: "0 … 9, T",
       words: "light a zone (T is ten); again, or Esc, for all",
       keys: [
-        { on: "0123456789".split(""), act: ({ store }, zone) => lightZone(store, Number(zone)) },
-        key("t", ({ store }) => lightZone(store, 10)),
+        { on: "0123456789".split(""), act: ({ store }, zone) => soloZone(store, Number(zone)) },
+        key("t", ({ store }) => soloZone(store, 10)),
       ],
     },
     { shown: "S", words: "stepped view", keys: [key("s", toggle("stepped"))] },
@@ -214,7 +214,7 @@ export function releaseAll(store: BenchStore): void {
   for (const { release } of ALL_KEYS) release?.(store);
 }
 
-function lightZone(store: BenchStore, zone: number): void {
+function soloZone(store: BenchStore, zone: number): void {
   const { look, set } = store.getState();
   const lit: BenchLook = look.kind === "zone" && look.zone === zone ? { kind: "picture" } : { kind: "zone", zone };
   set({ look: lit });
