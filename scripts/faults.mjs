@@ -250,6 +250,14 @@ async function manyClients() {
       }
     }),
   );
+  if (failures > 0)
+    console.log(
+      application
+        .said()
+        .split("\n")
+        .filter((line) => line.includes("away"))
+        .join("\n"),
+    );
   console.log(`${wanted.clients} clients, ${wanted.seconds} s: ${answers} answers, ${failures} failures`);
 }
 
@@ -270,6 +278,7 @@ async function start() {
   }
   return {
     ended,
+    said: () => said,
     async stop() {
       child.kill("SIGINT");
       await ended;

@@ -52,13 +52,25 @@ function asAppError(error: unknown): AppError | undefined {
   if (error instanceof AppError) return error;
   if (error instanceof PictureError) return new AppError(error.code, error.message);
   if (error instanceof CoreError && error.code === "bad_plan") return new AppError("invalid_input", error.message, error.details);
-  if (isPassing(error)) return new AppError("away", "the database is away for a moment. Nothing saved is lost; this is tried again");
+  if (isPassing(error)) {
+    sayAway(error as Error);
+    return new AppError("away", "the database is away for a moment. Nothing saved is lost; this is tried again");
+  }
   const { code } = error as { code?: unknown };
   if (code === "ENOSPC" || code === "53100")
     return new AppError("no_space", "the disk is full. What is saved is safe; make room and try again");
   console.error(error);
   return undefined;
 }
+
+/** Says in the terminal why, once a second at the most: all requests meet it together. */
+function sayAway({ message }: Error): void {
+  const now = Date.now();
+  if (now - awaySaidAt < 1000) return;
+  awaySaidAt = now;
+  console.warn(`the database was away: ${message}`);
+}
+let awaySaidAt = 0;
 
 const PROBLEM_HEADERS = { "content-type": "application/problem+json" };
 

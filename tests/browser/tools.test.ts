@@ -131,6 +131,14 @@ test("after a choice from a list, and Escape in a field, the keys are the bench'
   await page.keyboard.press("m");
   expect(await isPressed(page, "Move")).toBe("true");
   await page.keyboard.press("r");
+  // A row to choose from holds the focus, and takes no letters.
+  await page.$$eval("header .ant-segmented-item", (items) =>
+    (items.find((item) => (item as HTMLElement).innerText === "Stepped") as HTMLElement).click(),
+  );
+  await page.keyboard.press("m");
+  expect(await isPressed(page, "Move")).toBe("true");
+  await page.keyboard.press("s");
+  await page.keyboard.press("r");
 
   await pressWithMouse(page, "1 : 1", "[role=toolbar]");
   const left = () => page.$eval('[data-testid="preview"]', (canvas) => canvas.getBoundingClientRect().left);

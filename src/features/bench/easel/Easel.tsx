@@ -1,12 +1,8 @@
 "use client";
-import { useCallback, useEffect, useLayoutEffect, useRef, useState, type PointerEvent } from "react";
+import { useCallback, useEffect, useRef, useState, type PointerEvent } from "react";
 import type { Frame, LevelArea } from "@/engine/messages";
-import type { Size } from "@/core/spatial/areaReduce";
 import { useBench, useBenchState } from "../state/BenchContext";
-import { handOf, takeUp } from "../state/benchStore";
-import { isTyping } from "../tools/isTyping";
-import { isDrawing, isExposing, type Tool } from "../tools/tools";
-import { beforePlan, planUpTo, planWithoutMask } from "../state/beforePlan";
+import { isDrawing, isExposing } from "../tools/tools";
 import { BrushCursor } from "./BrushCursor";
 import { useDrawingHand } from "../tools/drawing/useDrawingHand";
 import { beginPull, type Puller } from "../tools/pulling";
@@ -17,6 +13,11 @@ import { Readings } from "./Readings";
 import { RegionOverlay } from "../regions/RegionOverlay";
 import { sizeBrush } from "../tools/brushSize";
 import { Readout } from "./Readout";
+import { ToolTray } from "./ToolTray";
+import { useFrames, useRenderRequests } from "./useFrames";
+import { useSizeOf } from "./useSizeOf";
+import { useSpaceKey } from "./useSpaceKey";
+import { useWheel } from "./useWheel";
 import { detailArea, fitScale, fitView, panned, pictureBox, wheelScale, zoomAt, type Box, type View } from "./view";
 import styles from "./Easel.module.css";
 
@@ -24,14 +25,6 @@ import styles from "./Easel.module.css";
 const BORDER = 14;
 const EASEL_MARGIN = 16;
 const TRAY_WIDTH = 108;
-
-const TOOLS: { tool: Tool; label: string; key: string; hint: string }[] = [
-  { tool: "read", label: "Read", key: "R", hint: "Point at the picture to read its tones" },
-  { tool: "pull-hue", label: "Pull hue", key: "H", hint: "Touch a colour and pull up for lighter, down for darker" },
-  { tool: "pull-tone", label: "Pull tone", key: "L", hint: "In a placement: touch a tone and pull up for lighter, down for darker" },
-  { tool: "pin", label: "Pin", key: "I", hint: "Touch a place to keep its reading in view; touch a pin to take it away" },
-  { tool: "move", label: "Move", key: "M", hint: "Drag the picture; the space bar does so with any tool" },
-];
 
 interface Pull {
   x: number;
@@ -264,28 +257,12 @@ export function Easel() {
         {pull && <PullMark pull={pull} />}
         {paints && <BrushCursor easel={easel} long={Math.max(box.width, box.height)} />}
       </div>
-      <div className={styles.tray} role="toolbar" aria-label="Tools" aria-orientation="vertical">
-        {TOOLS.map(({ tool: name, label, key, hint }) => (
-          <button key={name} type="button" title={`${hint} (${key})`} aria-pressed={tool === name} onClick={() => takeUp(store, name)}>
-            {label}
-          </button>
-        ))}
-        <hr />
-        <button type="button" aria-pressed={!zoomed} title="The whole picture (F)" onClick={() => setZoomed(undefined)}>
-          Fit
-        </button>
-        <button
-          type="button"
-          aria-pressed={Math.abs(view.scale * pixelRatio - 1) < 0.001}
-          title="One picture pixel on one screen pixel (G)"
-          onClick={() => zoomTo(1 / pixelRatio)}
-        >
-          1 : 1
-        </button>
-        <output className={styles.zoom} aria-label="Zoom">
-          {Math.round(100 * view.scale * pixelRatio)} %
-        </output>
-      </div>
+      <ToolTray
+        scale={view.scale * pixelRatio}
+        isFit={!zoomed}
+        onFit={() => setZoomed(undefined)}
+        onOneToOne={() => zoomTo(1 / pixelRatio)}
+      />
       <Readout />
       <Readings />
     </div>
@@ -299,113 +276,4 @@ function PullMark({ pull: { x, y, puller } }: { pull: Pull }) {
       <span>{words}</span>
     </div>
   );
-}
-
-/** Draws each frame as it arrives and gives the buffer back. */
-function useFrames(draw: (frame: Frame) => void): void {
-  const { onFrame, engine } = useBench();
-  useEffect(
-    () =>
-      onFrame((frame) => {
-        draw(frame);
-        engine()?.recycle(frame);
-      }),
-    [draw, onFrame, engine],
-  );
-}
-
-/** Asks for a frame whenever what is to be seen changes. */
-function useRenderRequests(easel: React.RefObject<HTMLElement | null>, detail: LevelArea | undefined, shownSize: Size): void {
-  const { store, engine } = useBench();
-  const latest = useRef({ detail, shownSize });
-  const key = JSON.stringify([detail, shownSize]);
-  useEffect(() => {
-    latest.current = { detail, shownSize };
-    const ask = () => {
-      const state = store.getState();
-      const { step, look, screens, pins, isBefore, isUpToHere } = state;
-      const plan = state.isMaskIgnored ? planWithoutMask(state.plan, step) : state.plan;
-      const seen = isBefore ? beforePlan(plan, step) : isUpToHere ? planUpTo(plan, step) : plan;
-      const hand = isBefore ? undefined : handOf(state);
-      const asked = engine()?.render({ plan: seen, hand, look, screens, pins, ...latest.current, isPeek: isBefore || state.isMaskIgnored });
-      if (asked !== undefined && easel.current) easel.current.dataset.asked = String(asked); // equal to the frame drawn: nothing is under way
-    };
-    ask();
-    return store.subscribe((state, old) => {
-      if (
-        state.plan !== old.plan ||
-        state.step !== old.step ||
-        state.look !== old.look ||
-        state.isBefore !== old.isBefore ||
-        state.isMaskIgnored !== old.isMaskIgnored ||
-        state.isUpToHere !== old.isUpToHere ||
-        state.screens !== old.screens ||
-        state.pins !== old.pins ||
-        state.isReady !== old.isReady
-      )
-        ask();
-    });
-    // The area is compared by value.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [store, engine, easel, key]);
-}
-
-function useSizeOf(element: React.RefObject<HTMLElement | null>): Size {
-  const [size, setSize] = useState<Size>({ width: 0, height: 0 });
-  useLayoutEffect(() => {
-    const observer = new ResizeObserver(([entry]) => setSize({ width: entry!.contentRect.width, height: entry!.contentRect.height }));
-    observer.observe(element.current!);
-    return () => observer.disconnect();
-  }, [element]);
-  return size;
-}
-
-function useWheel(element: React.RefObject<HTMLElement | null>, handle: (event: WheelEvent) => void): void {
-  const latest = useRef(handle);
-  useEffect(() => {
-    latest.current = handle;
-  });
-  useEffect(() => {
-    const target = element.current!;
-    const listener = (event: WheelEvent) => latest.current(event);
-    target.addEventListener("wheel", listener, { passive: false });
-    return () => target.removeEventListener("wheel", listener);
-  }, [element]);
-}
-
-/**
- * Whether the space bar is held to move the picture. It presses what has the focus, but not what was clicked last and has it from that.
- */
-function useSpaceKey(): [boolean, (held: boolean) => void] {
-  const [isHeld, setHeld] = useState(false);
-  useEffect(() => {
-    let clicked: EventTarget | null = null;
-    let isDownHere = false;
-    const onPress = (event: Event) => (clicked = event.target);
-    const onDown = (event: KeyboardEvent) => {
-      if (event.key === "Tab") clicked = null;
-      const focused = event.target as HTMLElement;
-      const isForFocused = focused.matches("button, a, [role]") && !focused.contains(clicked as Node | null);
-      if (event.key !== " " || isTyping(event.target) || isForFocused) return;
-      event.preventDefault();
-      isDownHere = true;
-      setHeld(true);
-    };
-    // A button that was clicked last would be pressed by the release of the key.
-    const onUp = (event: KeyboardEvent) => {
-      if (event.key !== " ") return;
-      if (isDownHere) event.preventDefault();
-      isDownHere = false;
-      setHeld(false);
-    };
-    window.addEventListener("pointerdown", onPress, true);
-    window.addEventListener("keydown", onDown, true);
-    window.addEventListener("keyup", onUp, true);
-    return () => {
-      window.removeEventListener("pointerdown", onPress, true);
-      window.removeEventListener("keydown", onDown, true);
-      window.removeEventListener("keyup", onUp, true);
-    };
-  }, []);
-  return [isHeld, setHeld];
 }

@@ -1,0 +1,55 @@
+import { useEffect, useRef, type RefObject } from "react";
+import type { Size } from "@/core/spatial/areaReduce";
+import type { Frame, LevelArea } from "@/engine/messages";
+import { useBench } from "../state/BenchContext";
+import { beforePlan, planUpTo, planWithoutMask } from "../state/beforePlan";
+import { handOf } from "../state/benchStore";
+
+/** Draws each frame as it arrives and gives the buffer back. */
+export function useFrames(draw: (frame: Frame) => void): void {
+  const { onFrame, engine } = useBench();
+  useEffect(
+    () =>
+      onFrame((frame) => {
+        draw(frame);
+        engine()?.recycle(frame);
+      }),
+    [draw, onFrame, engine],
+  );
+}
+
+/** Asks for a frame whenever what is to be seen changes. */
+export function useRenderRequests(easel: RefObject<HTMLElement | null>, detail: LevelArea | undefined, shownSize: Size): void {
+  const { store, engine } = useBench();
+  const latest = useRef({ detail, shownSize });
+  const key = JSON.stringify([detail, shownSize]);
+  useEffect(() => {
+    latest.current = { detail, shownSize };
+    const ask = () => {
+      const state = store.getState();
+      const { step, look, screens, pins, isBefore, isUpToHere } = state;
+      const plan = state.isMaskIgnored ? planWithoutMask(state.plan, step) : state.plan;
+      const seen = isBefore ? beforePlan(plan, step) : isUpToHere ? planUpTo(plan, step) : plan;
+      const hand = isBefore ? undefined : handOf(state);
+      const asked = engine()?.render({ plan: seen, hand, look, screens, pins, ...latest.current, isPeek: isBefore || state.isMaskIgnored });
+      if (asked !== undefined && easel.current) easel.current.dataset.asked = String(asked); // equal to the frame drawn: nothing is under way
+    };
+    ask();
+    return store.subscribe((state, old) => {
+      if (
+        state.plan !== old.plan ||
+        state.step !== old.step ||
+        state.look !== old.look ||
+        state.isBefore !== old.isBefore ||
+        state.isMaskIgnored !== old.isMaskIgnored ||
+        state.isUpToHere !== old.isUpToHere ||
+        state.screens !== old.screens ||
+        state.pins !== old.pins ||
+        state.isReady !== old.isReady
+      )
+        ask();
+    });
+    // The area is compared by value.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [store, engine, easel, key]);
+}
