@@ -199,4 +199,21 @@ test("Escape in the middle of a drag takes it back, and the rest of the drag doe
   expect(await steps()).toBe(3);
 });
 
+test("a release that the page was not told of leaves Escape nothing to take back, and nothing held still", async () => {
+  const page = await newPage();
+  await openOwnPrint(page, address(), "bench-target.png");
+  const slider = '[role="slider"][aria-label="Strength"]';
+  const now = () => page.$eval(slider, (one) => Number(one.getAttribute("aria-valuenow")));
+  await page.evaluate(() => document.body.dispatchEvent(new PointerEvent("pointerdown", { bubbles: true, isPrimary: true })));
+  await page.focus(slider);
+  await page.keyboard.press("ArrowLeft");
+  await page.waitForSelector('[data-testid="save-state"][data-state="saving"]');
+  await settled(page);
+  await page.keyboard.press("Escape");
+  expect(await now()).toBeCloseTo(0.99, 9);
+  await page.keyboard.press("ArrowLeft");
+  await settled(page);
+  expect(await now()).toBeCloseTo(0.98, 9);
+});
+
 test("no page complained", () => expect(faults).toEqual([]));

@@ -8,15 +8,20 @@ import type { BenchStore } from "../state/benchStore";
  */
 export function useCancelDrag(store: BenchStore): void {
   useEffect(() => {
-    let pressed: Plan | undefined;
-    const onDown = () => (pressed ??= store.getState().plan);
+    let pressed: { plan: Plan; head: string } | undefined;
+    const onDown = ({ isPrimary }: PointerEvent) => {
+      if (!isPrimary) return;
+      const { plan, history, endDrag } = store.getState();
+      endDrag();
+      pressed = { plan, head: history.head };
+    };
     const onKey = (event: KeyboardEvent) => {
-      const { plan, planAtPress, cancelDrag } = store.getState();
-      // What is drawn on the picture is let go of by the hand that draws it.
-      if (event.key !== "Escape" || !pressed || pressed === plan || planAtPress) return;
+      const { plan, planAtPress, history, cancelDrag } = store.getState();
+      // What is drawn on the picture is let go of by the hand that draws it. What became a step since is no drag: a release outside the window is not told.
+      if (event.key !== "Escape" || !pressed || pressed.plan === plan || pressed.head !== history.head || planAtPress) return;
       event.preventDefault();
       event.stopImmediatePropagation();
-      cancelDrag(pressed);
+      cancelDrag(pressed.plan);
     };
     const onUp = () => {
       pressed = undefined;
