@@ -3,6 +3,7 @@
 // Each has a plain TypeScript twin in ../reference.ts that says what it computes; the two are tested to agree.
 
 export * from "./slices";
+export * from "./turned";
 
 // Adding 2^23 to a float below it leaves its integer part in the low mantissa bits.
 const MAGIC: f32 = 8388608.0;

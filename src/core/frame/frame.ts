@@ -1,0 +1,235 @@
+import type { Point } from "../region/region";
+import type { Size } from "../spatial/areaReduce";
+
+/**
+ * How a print is cut out of its picture: the picture turned clockwise, cut, and then seen in a mirror, if at all. All that is placed on
+ * the picture stays where it is in the picture, so that another frame moves nothing.
+ */
+export interface Frame {
+  /** Quarter turns. */
+  turns: 0 | 1 | 2 | 3;
+  /** Turned besides, to straighten it: degrees. */
+  degrees: number;
+  /** Whether left and right are swapped. */
+  mirrored: boolean;
+  /** What is cut out; null for as much as there is in the picture's own proportions. */
+  crop: Crop | null;
+}
+
+/** A rectangle on the picture, its sides those of the print. Units: long edges of the picture. */
+export interface Crop {
+  /** Its middle. */
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+export const MOST_DEGREES = 45;
+/** Shorter sides cannot be cut. */
+export const LEAST_SIDE = 0.01;
+
+/** The whole picture as it is. */
+export const WHOLE_FRAME: Frame = { turns: 0, degrees: 0, mirrored: false, crop: null };
+
+/** Whether a print is its picture, pixel for pixel. */
+export function isWholeFrame({ turns, degrees, mirrored, crop }: Frame): boolean {
+  return turns === 0 && degrees === 0 && !mirrored && crop === null;
+}
+
+/** Equal keys, equal frames. */
+export function frameKey({ turns, degrees, mirrored, crop }: Frame): string {
+  return JSON.stringify([turns, degrees, mirrored, crop && [crop.x, crop.y, crop.width, crop.height]]);
+}
+
+/** Which way the print's width runs on the picture before a mirror, as a direction: exact for quarter turns. */
+function alongOf({ turns, degrees }: Pick<Frame, "turns" | "degrees">): Point {
+  const radians = (degrees * Math.PI) / 180;
+  const [cos, sin] = [Math.cos(radians), Math.sin(radians)];
+  // The picture turned clockwise: the print's axes lie turned the other way on it.
+  return [
+    { x: cos, y: -sin },
+    { x: -sin, y: -cos },
+    { x: -cos, y: sin },
+    { x: sin, y: cos },
+  ][turns]!;
+}
+
+/**
+ * The crop a frame cuts of a picture: as large as it is wanted, but inside the picture, moved and in the end made smaller until it is.
+ *
+ * Units   `picture` in any; the crop in its long edges.
+ */
+export function cropOf(frame: Frame, picture: Size): Crop {
+  const long = Math.max(picture.width, picture.height);
+  const [width, height] = [picture.width / long, picture.height / long];
+  const along = alongOf(frame);
+  const [cos, sin] = [Math.abs(along.x), Math.abs(along.y)];
+  const isUpright = frame.turns % 2 === 1;
+  const wanted = frame.crop ?? { x: width / 2, y: height / 2, width: isUpright ? height : width, height: isUpright ? width : height };
+  const across = wanted.width * cos + wanted.height * sin;
+  const down = wanted.width * sin + wanted.height * cos;
+  const part = Math.min(1, width / across, height / down);
+  return {
+    x: between(wanted.x, (part * across) / 2, width - (part * across) / 2),
+    y: between(wanted.y, (part * down) / 2, height - (part * down) / 2),
+    width: part * wanted.width,
+    height: part * wanted.height,
+  };
+}
+
+/**
+ * Where the points of a print lie in its picture: (u, v) is at (x + u · across.x + v · down.x, y + u · across.y + v · down.y).
+ *
+ * Units   pixels, of the print and of the picture, each from the upper left corner.
+ */
+export interface Placing extends Size {
+  x: number;
+  y: number;
+  across: Point;
+  down: Point;
+}
+
+/** Where a print lies in its picture at full size. Not turned but by quarters, its pixels are pixels of the picture. */
+export function placingOf(frame: Frame, picture: Size): Placing {
+  const long = Math.max(picture.width, picture.height);
+  const crop = cropOf(frame, picture);
+  const along = alongOf(frame);
+  const isUpright = frame.turns % 2 === 1;
+  const [width, height] = [Math.max(1, Math.round(crop.width * long)), Math.max(1, Math.round(crop.height * long))];
+  const mirror = frame.mirrored ? -1 : 1;
+  const across = { x: mirror * along.x, y: mirror * along.y };
+  const down = { x: -along.y, y: along.x };
+  const middle = { x: crop.x * long, y: crop.y * long };
+  if (frame.degrees === 0) {
+    const [columns, rows] = isUpright ? [height, width] : [width, height];
+    middle.x = onPixels(middle.x, columns, picture.width);
+    middle.y = onPixels(middle.y, rows, picture.height);
+  }
+  return {
+    width,
+    height,
+    x: middle.x - (width * across.x + height * down.x) / 2,
+    y: middle.y - (width * across.y + height * down.y) / 2,
+    across,
+    down,
+  };
+}
+
+/** The middle of so many pixels that begin on a whole one, inside a picture. */
+function onPixels(middle: number, count: number, whole: number): number {
+  return between(Math.round(middle - count / 2), 0, whole - count) + count / 2;
+}
+
+/** The same with print and picture at other sizes. */
+export function placingAt(full: Placing, picture: Size, pictureAt: Size, printAt: Size): Placing {
+  const [byX, byY] = [pictureAt.width / picture.width, pictureAt.height / picture.height];
+  const scaled = ({ x, y }: Point, by: number) => ({ x: x * by * byX, y: y * by * byY });
+  return {
+    ...printAt,
+    x: full.x * byX,
+    y: full.y * byY,
+    across: scaled(full.across, full.width / printAt.width),
+    down: scaled(full.down, full.height / printAt.height),
+  };
+}
+
+/** The size of a print whose picture has another size than its full one. */
+export function printSizeAt(full: Size, picture: Size, pictureAt: Size): Size {
+  const by = Math.max(pictureAt.width, pictureAt.height) / Math.max(picture.width, picture.height);
+  return { width: Math.max(1, Math.round(full.width * by)), height: Math.max(1, Math.round(full.height * by)) };
+}
+
+/** A rectangle of a print's pixels. */
+export function partOfPlacing(placing: Placing, x: number, y: number, size: Size): Placing {
+  return { ...placing, ...pictureAtPrint(placing, x, y), width: size.width, height: size.height };
+}
+
+/** The same on a picture of which what lies before a corner was left away. */
+export function onPart(placing: Placing, corner: Point): Placing {
+  return { ...placing, x: placing.x - corner.x, y: placing.y - corner.y };
+}
+
+/** A point of the print, in its picture. */
+export function pictureAtPrint({ x, y, across, down }: Placing, u: number, v: number): Point {
+  return { x: x + u * across.x + v * down.x, y: y + u * across.y + v * down.y };
+}
+
+/** A direction of the print, in its picture. */
+export function pictureAlongPrint({ across, down }: Placing, du: number, dv: number): Point {
+  return { x: du * across.x + dv * down.x, y: du * across.y + dv * down.y };
+}
+
+/** A point of the picture, in the print. */
+export function printAtPicture({ x, y, across, down }: Placing, px: number, py: number): Point {
+  const det = across.x * down.y - across.y * down.x;
+  const [dx, dy] = [px - x, py - y];
+  return { x: (dx * down.y - dy * down.x) / det, y: (dy * across.x - dx * across.y) / det };
+}
+
+/** The pixels of a picture that a print is made of: a rectangle, so many more to each side, inside the picture. */
+export function pictureArea(placing: Placing, picture: Size, margin: number): { x: number; y: number } & Size {
+  const { width, height } = placing;
+  const corners = [pictureAtPrint(placing, 0, 0), pictureAtPrint(placing, width, 0), pictureAtPrint(placing, 0, height)];
+  corners.push(pictureAtPrint(placing, width, height));
+  const range = (values: number[], whole: number) => {
+    const from = between(Math.floor(Math.min(...values) - margin + ROUNDING), 0, whole - 1);
+    return [from, between(Math.ceil(Math.max(...values) + margin - ROUNDING), from + 1, whole) - from] as const;
+  };
+  const [x, columns] = range(
+    corners.map((corner) => corner.x),
+    picture.width,
+  );
+  const [y, rows] = range(
+    corners.map((corner) => corner.y),
+    picture.height,
+  );
+  return { x, y, width: columns, height: rows };
+}
+
+/** What places may be off by for all that they are on whole pixels. */
+const ROUNDING = 1e-6;
+
+/** Whether each pixel of a print is a pixel of its picture. */
+export function isPixelForPixel({ x, y, across, down, width, height }: Placing): boolean {
+  const isWhole = (value: number) => Math.abs(value - Math.round(value)) < ROUNDING;
+  const steps = [across.x, across.y, down.x, down.y];
+  // Steps that differ from one by little add up over the print.
+  const most = ROUNDING / Math.max(width, height);
+  return isWhole(x) && isWhole(y) && steps.every((step) => Math.abs(step - Math.round(step)) < most);
+}
+
+/**
+ * For each row of a picture the columns whose middles lie in the print: `from[row]` up to `end[row]`.
+ */
+export function rowsInside(placing: Placing, { width, height }: Size): { from: Int32Array; end: Int32Array } {
+  const [from, end] = [new Int32Array(height), new Int32Array(height)];
+  const origin = printAtPicture(placing, 0, 0);
+  const stepX = printAtPicture(placing, 1, 0);
+  const stepY = printAtPicture(placing, 0, 1);
+  const along = [
+    { at: origin.x, x: stepX.x - origin.x, y: stepY.x - origin.x, length: placing.width },
+    { at: origin.y, x: stepX.y - origin.y, y: stepY.y - origin.y, length: placing.height },
+  ];
+  for (let row = 0; row < height; row++) {
+    let [least, most] = [0, width];
+    for (const { at, x, y, length } of along) {
+      const first = at + y * (row + 0.5) + x / 2;
+      // 0 ≤ first + x · column < length, a place on the border itself counted in where it begins.
+      if (Math.abs(x) < 1e-12) {
+        if (first < -ROUNDING || first >= length - ROUNDING) most = 0;
+        continue;
+      }
+      const [enters, leaves] = x > 0 ? [-first / x, (length - first) / x] : [(length - first) / x, -first / x];
+      least = Math.max(least, Math.ceil(enters - ROUNDING));
+      most = Math.min(most, Math.ceil(leaves - ROUNDING));
+    }
+    from[row] = Math.min(least, width);
+    end[row] = Math.max(most, from[row]!);
+  }
+  return { from, end };
+}
+
+function between(value: number, least: number, most: number): number {
+  return Math.max(Math.min(value, most), least);
+}

@@ -1,0 +1,100 @@
+import { isPixelForPixel, pictureAtPrint, type Placing } from "@/core/frame/frame";
+import { KernelHeap } from "@/core/kernels/kernelHeap";
+import { TURN_REACH, TURN_WEIGHTS } from "@/core/kernels/turnWeights";
+import type { Size } from "@/core/spatial/areaReduce";
+
+/** Edge of the squares in which pixels are taken over, so that what lies beside each other on either side stays in the cache. */
+const SQUARE = 32;
+/** Edge of the squares of a picture that are turned at a time, and what is read beyond them. */
+const TILE = 192;
+const BEYOND = TURN_REACH + 3;
+
+/** Cuts prints out of planes of their pictures. */
+export class PrintCutter {
+  #heap: { heap: KernelHeap; tile: number; row: number; weights: number } | undefined;
+
+  /**
+   * The rows of a print from `from` up to `to`, out of a plane of its picture or of all of it that they need. Where pixels lie on pixels they are taken over as they
+   * are; otherwise read between them, the last one going on at the picture's borders.
+   *
+   * Units   0–1, in and out. `plane` holds `size` pixels.
+   */
+  cut(plane: Float32Array, size: Size, placing: Placing, from = 0, to = placing.height): Float32Array {
+    const out = new Float32Array(placing.width * (to - from));
+    if (isPixelForPixel(placing)) takeOver(plane, size, placing, from, to, out);
+    else this.#turn(plane, size, placing, from, to, out);
+    return out;
+  }
+
+  #turn(plane: Float32Array, size: Size, placing: Placing, from: number, to: number, out: Float32Array): void {
+    const { across, down } = placing;
+    const reach = Math.max(Math.abs(across.x) + Math.abs(down.x), Math.abs(across.y) + Math.abs(down.y));
+    const edge = Math.max(1, Math.floor((TILE - 2) / reach));
+    for (let top = from; top < to; top += edge) {
+      for (let left = 0; left < placing.width; left += edge) {
+        const columns = Math.min(edge, placing.width - left);
+        this.#turnTile(plane, size, placing, { left, top, columns, rows: Math.min(edge, to - top) }, from, out);
+      }
+    }
+  }
+
+  #turnTile(
+    plane: Float32Array,
+    size: Size,
+    placing: Placing,
+    { left, top, columns, rows }: { left: number; top: number; columns: number; rows: number },
+    from: number,
+    out: Float32Array,
+  ): void {
+    const { heap, tile, row, weights } = (this.#heap ??= makeHeap());
+    const corners = [0, 1, 2, 3].map((k) => pictureAtPrint(placing, left + (k & 1 ? columns : 0), top + (k & 2 ? rows : 0)));
+    const x = Math.floor(Math.min(...corners.map((corner) => corner.x))) - BEYOND;
+    const y = Math.floor(Math.min(...corners.map((corner) => corner.y))) - BEYOND;
+    const width = Math.ceil(Math.max(...corners.map((corner) => corner.x))) + BEYOND - x;
+    const height = Math.ceil(Math.max(...corners.map((corner) => corner.y))) + BEYOND - y;
+    for (let k = 0; k < height; k++) putRow(plane, size, x, y + k, heap.f32(tile + 4 * k * width, width));
+    for (let k = 0; k < rows; k++) {
+      const begin = pictureAtPrint(placing, left + 0.5, top + k + 0.5);
+      const { across } = placing;
+      heap.run.turnRow(tile, width, begin.x - 0.5 - x, begin.y - 0.5 - y, across.x, across.y, row, columns, weights);
+      out.set(heap.f32(row, columns), (top + k - from) * placing.width + left);
+    }
+  }
+}
+
+function makeHeap() {
+  const most = TILE + 2 * BEYOND + 4;
+  const heap = new KernelHeap(4 * (most * most + most + TURN_WEIGHTS.length) + 1024);
+  // A little room after the tile: its last row is read beyond its end, by a weight of 0.
+  const made = { heap, tile: heap.reserve(4 * most * most), row: heap.reserve(4 * most), weights: heap.reserve(4 * TURN_WEIGHTS.length) };
+  heap.f32(made.weights, TURN_WEIGHTS.length).set(TURN_WEIGHTS);
+  return made;
+}
+
+/** A run of a row, the picture's last pixels going on beyond its borders. */
+function putRow(plane: Float32Array, { width, height }: Size, x: number, y: number, row: Float32Array): void {
+  const at = Math.min(Math.max(y, 0), height - 1) * width;
+  const first = Math.min(Math.max(-x, 0), row.length);
+  const end = Math.min(Math.max(width - x, first), row.length);
+  row.fill(plane[at]!, 0, first);
+  row.set(plane.subarray(at + x + first, at + x + end), first);
+  row.fill(plane[at + width - 1]!, end);
+}
+
+function takeOver(plane: Float32Array, size: Size, placing: Placing, from: number, to: number, out: Float32Array): void {
+  const begin = pictureAtPrint(placing, 0.5, 0.5);
+  const first = Math.floor(begin.y) * size.width + Math.floor(begin.x);
+  const [acrossBy, downBy] = [placing.across, placing.down].map(({ x, y }) => Math.round(y) * size.width + Math.round(x)) as [
+    number,
+    number,
+  ];
+  for (let top = from; top < to; top += SQUARE) {
+    for (let left = 0; left < placing.width; left += SQUARE) {
+      const [bottom, right] = [Math.min(top + SQUARE, to), Math.min(left + SQUARE, placing.width)];
+      for (let v = top; v < bottom; v++) {
+        let at = first + v * downBy + left * acrossBy;
+        for (let u = left; u < right; u++, at += acrossBy) out[(v - from) * placing.width + u] = plane[at]!;
+      }
+    }
+  }
+}
