@@ -72,7 +72,7 @@ function run(command, ...args) {
 }
 
 export function installPackages() {
-  once("packages", ["package-lock.json"], "node_modules", "installing npm packages (a minute or two)", () =>
+  once("packages", ["package-lock.json", "patches"], "node_modules", "installing npm packages (a minute or two)", () =>
     // Not npm ci: it refuses a lock file that leaves out builds for other platforms, which some registries do not carry.
     run("npm", "install", "--no-save", "--silent", "--no-audit", "--no-fund"),
   );

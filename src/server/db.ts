@@ -14,11 +14,8 @@ export function db(): Sql {
   return kept.nigrographeSql;
 }
 
-/**
- * A database that is not there refuses at once. One that is takes longer than this to be reached only where the machine is so busy that we ourselves look late
- * whether it answered.
- */
-const CONNECTED_WITHIN_S = 20;
+/** A database that is not there refuses at once; one that does not answer in this time is as good as away. */
+const CONNECTED_WITHIN_S = 10;
 
 /** A database that was gone is found again within a second of its return. */
 const secondsBefore = (attempt: number) => Math.min(0.05 * 2 ** attempt, 1);

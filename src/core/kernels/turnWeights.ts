@@ -15,7 +15,7 @@ const PIXELS = Array.from({ length: 2 * TURN_REACH }, (_, k) => k - (TURN_REACH 
  * nearly as they are as six can, in least squares, among those that tell even slopes and bends exactly, so that no pattern shows in a sky.
  *
  * Shape   TURN_PHASES + 1 rows of TURN_ROW floats, the last two of each 0.
- * Source  our own; compared with Lanczos and cubic convolution in docs/decisions/0023-frame.md.
+ * Source  our own; compared with Lanczos and cubic convolution in docs/decisions/0024-frame.md.
  */
 export const TURN_WEIGHTS: Float32Array = (() => {
   const table = new Float32Array((TURN_PHASES + 1) * TURN_ROW);
