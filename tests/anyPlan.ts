@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { LEAST_SIDE, MOST_DEGREES, WHOLE_FRAME, type Frame } from "@/core/frame/frame";
 import { LEAST_HUE_GAP, type HueKnot } from "@/core/mix/hueCurve";
 import { LEAST_GAP, type Strand } from "@/core/passes/placement/strand";
 import { BLEND_MODES } from "@/core/blend/blend";
@@ -81,6 +82,16 @@ const anyMove: fc.Arbitrary<Move> = fc.oneof(
     .map((settings) => ({ kind: "relief" as const, ...settings })),
 );
 
+/** Any valid frame, one that cuts nothing among them. */
+export const anyFrame: fc.Arbitrary<Frame> = fc.record({
+  turns: fc.constantFrom(0 as const, 1 as const, 2 as const, 3 as const),
+  degrees: fc.oneof(fc.constant(0), anyNumber(-MOST_DEGREES, MOST_DEGREES)),
+  mirrored: fc.boolean(),
+  crop: fc.option(
+    fc.record({ x: anyNumber(-0.2, 1.2), y: anyNumber(-0.2, 1.2), width: anyNumber(LEAST_SIDE, 1.4), height: anyNumber(LEAST_SIDE, 1.4) }),
+  ),
+});
+
 const strength = unit.map((u) => 2 * u);
 const zonesOff = fc.oneof(fc.constant<number[]>([]), fc.subarray([...Array(11).keys()]));
 const anyPass = fc.record({
@@ -113,6 +124,7 @@ export function anyPlan(): fc.Arbitrary<Plan> {
   });
   return drafts.map(({ mix, regions, passes, tied: [first, end], set }) => ({
     version: PLAN_VERSION,
+    frame: { ...WHOLE_FRAME },
     mix,
     regions: regions.map((region, i) => ({ id: `region-${i}`, ...region })),
     sets: first < Math.min(end, passes.length) ? [{ id: "set", name: "Set", ...set }] : [],

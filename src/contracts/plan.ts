@@ -7,6 +7,7 @@ import { LONGEST_NAME, MOST_PASSES } from "@/core/plan/editPasses";
 import { PLAN_VERSION, type Plan as PlanType } from "@/core/plan/plan";
 import { MOST_REGIONS } from "@/core/region/region";
 import { LAST_ZONE } from "@/core/zones/zone";
+import { FrameSchema } from "./frame";
 import { Move } from "./passes/moves";
 import { ROUNDING, Strength } from "./passes/parts";
 import { refineIds } from "./refineIds";
@@ -60,6 +61,7 @@ const MixSchema = z.strictObject({
 const CurrentPlan = z
   .strictObject({
     version: z.literal(PLAN_VERSION),
+    frame: FrameSchema,
     mix: MixSchema,
     regions: z.array(RegionSchema).max(MOST_REGIONS).superRefine(refineIds("region")),
     sets: z.array(SetSchema).max(MOST_PASSES).superRefine(refineIds("set")),
@@ -86,6 +88,8 @@ const UPGRADES: Record<number, (plan: Record<string, unknown>) => Record<string,
   4: (plan) => ({ ...plan, version: 5, passes: withEachMove(plan.passes, "exposure", { soften: 0, limit: null }) }),
   // 5 → 6: the shapes of a region have ids of their own.
   5: (plan) => ({ ...plan, version: 6, regions: withOwnShapeIds(plan.regions) }),
+  // 6 → 7: the print may be cut out of its picture.
+  6: (plan) => ({ ...plan, version: 7, frame: { turns: 0, degrees: 0, mirrored: false, crop: null } }),
 };
 
 /** Shapes of a region that have one id are told apart: all but the first get another. */

@@ -91,6 +91,11 @@ export class Checkpoints {
     return new Set(carried.map(([step]) => step));
   }
 
+  /** What was counted of them holds no longer. */
+  forgetCounts(): void {
+    for (const checkpoint of this.#kept.values()) checkpoint.histogram = undefined;
+  }
+
   #isGood(step: number, keys: StepKeys): boolean {
     return this.#kept.get(step)?.key === keys.steps[step];
   }

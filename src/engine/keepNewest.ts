@@ -1,5 +1,5 @@
 /** Keeps a thing under its key as the newest, and at most so many: the oldest go first. */
-export function keepNewest<T>(kept: Map<string, T>, key: string, value: T, most: number): void {
+export function keepNewest<K, T>(kept: Map<K, T>, key: K, value: T, most: number): void {
   kept.delete(key);
   kept.set(key, value);
   for (const oldest of kept.keys()) {

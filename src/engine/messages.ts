@@ -112,7 +112,7 @@ export interface Measured {
  */
 export type PlaneOf = { region: string } | { exposure: string } | { handwork: string } | { tones: "finished" };
 
-/** Over the whole picture. */
+/** Over the whole picture; finished tones over the print. */
 export interface SmallPlane extends Size {
   plane: Float32Array<ArrayBuffer>;
 }

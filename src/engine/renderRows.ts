@@ -1,5 +1,6 @@
 import { toneToLuminance, luminanceToTone } from "@/core/colour/lstar";
 import { pairTable } from "@/core/kernels/pairTable";
+import type { Placing } from "@/core/frame/frame";
 import { readTable } from "@/core/kernels/reference";
 import type { CompiledMask, CompiledPlan } from "@/core/plan/compilePlan";
 import { TONE_KNOTS } from "@/core/zones/toneKnots";
@@ -16,6 +17,7 @@ import { NO_HAND, runsOf } from "./runs";
 import { applyRun, NO_BASES, type Bases, type Laid } from "./applyRun";
 import type { ShownMask } from "./stageMasks";
 import { inNewState } from "./grownPlane";
+import { PrintCutter } from "./printCutter";
 import { StopsPlanes } from "./stopsPlanes";
 import type { LayStrokes } from "./strokeMaps";
 
@@ -25,6 +27,8 @@ export type ReadRows = (y: number, height: number) => Uint8Array | Uint16Array;
 export interface RowRenderer {
   /** Renders output rows `from` up to `to` into `out` (grey levels of the whole output), at their place. */
   render(from: number, to: number, out: Uint8Array | Uint16Array): void;
+  /** Renders the same rows as tones. */
+  tones(from: number, to: number): Float32Array;
 }
 
 /**
@@ -41,7 +45,7 @@ export interface RowRenderer {
 export function rowRenderer(
   source: { size: Size; depth: 8 | 16; space: Parameters<BandMachine["setSpace"]>[0]; readRows: ReadRows },
   plan: CompiledPlan,
-  output: { size: Size; depth: 8 | 16; noise?: number | undefined },
+  output: Output,
   { bases = NO_BASES, bandPixels = BAND_PIXELS, shown }: { bases?: Bases; bandPixels?: number; shown?: ShownMask | undefined } = {},
 ): RowRenderer {
   const { width } = source.size;
@@ -51,8 +55,6 @@ export function rowRenderer(
   const runs = runsOf(plan, NO_HAND);
   const stops = new StopsPlanes(source.size);
   const seesPicture = [shown?.mask, ...runs.map(({ mask }) => mask)].some((mask) => mask && (mask.gate || needsBases(mask)));
-  const top = output.depth === 8 ? 255 : 65535;
-  machine.setOutputTable(shown ? pairTable(1, (share) => top * share) : encodedLevels(top));
   const rowsInBand = Math.max(1, Math.floor(bandPixels / width));
   const reduces = output.size.width !== width || output.size.height !== source.size.height;
 
@@ -75,7 +77,9 @@ export function rowRenderer(
         return laid;
       };
       for (const run of runs) {
-        const painted = run.stops && stops.plane(plan.passes[run.from]!.id, run.stops.placed, grid, layOn(grid))?.plane;
+        const painted =
+          run.stops &&
+          stops.plane({ id: plan.passes[run.from]!.id, placed: run.stops.placed, frame: plan.frame }, grid, layOn(grid))?.plane;
         applyRun(machine, run, { base: bases.steps.get(run.from), ...(run.mask && layMask(run.mask)), painted, first: 0 }, place);
       }
       if (shown) {
@@ -91,32 +95,72 @@ export function rowRenderer(
     }
   };
 
-  const { noise = 0 } = output;
-  const dither = (y: number) => (noise > 0 ? noiseRow(y, output.size.width, noise) : ditherRow(y));
-
-  /** Writes what the machine holds, `rows` of output from y on. */
-  const write = (y: number, rows: number, out: Uint8Array | Uint16Array) => {
-    const columns = output.size.width;
-    if (out instanceof Uint16Array) out.set(machine.grey16(), y * columns);
-    else for (let row = 0; row < rows; row++) out.set(machine.grey8Row(row * columns, columns, dither(y + row)), (y + row) * columns);
-  };
-
+  const columns = output.size.width;
+  const write = levelWriter(machine, output, shown);
   // Reduced rows go back into the machine, so they must fit in a band.
-  const rowsAtOnce = Math.max(1, Math.min(16, Math.floor(machine.capacity / output.size.width)));
-  if (!reduces) return { render: (from, to, out) => forBands(from, to, (y, rows) => write(y, rows, out)) };
+  const rowsAtOnce = Math.max(1, Math.min(16, Math.floor(machine.capacity / columns)));
+  const reducedTones = (from: number, to: number): Float32Array => {
+    const { first, end } = rowsNeeded(source.size, output.size, from, to);
+    const light = new Float32Array((end - first) * width);
+    forBands(first, end, (sourceY) => machine.take("tone", light, (sourceY - first) * width));
+    // Tones are averaged as light; a mask is as it is.
+    if (!shown) for (let i = 0; i < light.length; i++) light[i] = readTable(TONE_TO_LIGHT, light[i]!);
+    const reduced = areaReduceRows(light, first, source.size, output.size, from, to);
+    if (!shown) for (let i = 0; i < reduced.length; i++) reduced[i] = luminanceToTone(reduced[i]!);
+    return reduced;
+  };
+  /** Shows runs of output rows, few at a time, with their tones in the machine. */
+  const forRows = (from: number, to: number, take: (y: number, rows: number) => void) => {
+    if (!reduces) return forBands(from, to, take);
+    for (let y = from; y < to; y += rowsAtOnce) {
+      const rows = Math.min(rowsAtOnce, to - y);
+      machine.put("tone", reducedTones(y, y + rows), 0, rows * columns);
+      take(y, rows);
+    }
+  };
+  return {
+    render: (from, to, out) => forRows(from, to, (y, rows) => write(y, rows, out)),
+    tones(from, to) {
+      const tones = new Float32Array((to - from) * columns);
+      forRows(from, to, (y) => machine.take("tone", tones, (y - from) * columns));
+      return tones;
+    },
+  };
+}
 
+export interface Output {
+  size: Size;
+  depth: 8 | 16;
+  /** Levels of noise instead of a dither. */
+  noise?: number | undefined;
+}
+
+/** Writes what a machine holds, so many rows of output from one on. */
+function levelWriter(machine: BandMachine, { size: { width }, depth, noise = 0 }: Output, shown?: ShownMask) {
+  const top = depth === 8 ? 255 : 65535;
+  machine.setOutputTable(shown ? pairTable(1, (share) => top * share) : encodedLevels(top));
+  const dither = (y: number) => (noise > 0 ? noiseRow(y, width, noise) : ditherRow(y));
+  return (y: number, rows: number, out: Uint8Array | Uint16Array): void => {
+    if (out instanceof Uint16Array) out.set(machine.grey16(), y * width);
+    else for (let row = 0; row < rows; row++) out.set(machine.grey8Row(row * width, width, dither(y + row)), (y + row) * width);
+  };
+}
+
+/**
+ * Writes rows of a print that is cut out of tones of its picture, a run at a time.
+ *
+ * Shape   `tones` of `size`, on which the print lies; levels as `rowRenderer` gives them.
+ */
+export function cutRowRenderer(tones: Float32Array, size: Size, print: Placing, output: Output): Pick<RowRenderer, "render"> {
+  const rowsAtOnce = Math.max(1, Math.floor(BAND_PIXELS / output.size.width));
+  const machine = new BandMachine(rowsAtOnce * output.size.width, TONE_KNOTS);
+  const cutter = new PrintCutter();
+  const write = levelWriter(machine, output);
   return {
     render(from, to, out) {
       for (let y = from; y < to; y += rowsAtOnce) {
         const rows = Math.min(rowsAtOnce, to - y);
-        const { first, end } = rowsNeeded(source.size, output.size, y, y + rows);
-        const light = new Float32Array((end - first) * width);
-        forBands(first, end, (sourceY) => machine.take("tone", light, (sourceY - first) * width));
-        // Tones are averaged as light; a mask is as it is.
-        if (!shown) for (let i = 0; i < light.length; i++) light[i] = readTable(TONE_TO_LIGHT, light[i]!);
-        const reduced = areaReduceRows(light, first, source.size, output.size, y, y + rows);
-        if (!shown) for (let i = 0; i < reduced.length; i++) reduced[i] = luminanceToTone(reduced[i]!);
-        machine.put("tone", reduced, 0, reduced.length);
+        machine.put("tone", cutter.cut(tones, size, print, y, y + rows), 0, rows * output.size.width);
         write(y, rows, out);
       }
     },

@@ -8,6 +8,7 @@ import { BAND_PIXELS, BandMachine, type BandPlace } from "./bandMachine";
 import { FUSED_KNOTS } from "./fuseTables";
 import { emptyGrain, emptyPlanes, GrainReducer, putGrain, putPlanes, throughMatrix, unpackGrain } from "./grainMachine";
 import { ANALYSIS_EDGE } from "./maskBases";
+import { PrintCutter } from "./printCutter";
 import type { SourcePlace } from "./stageTypes";
 
 /** What of a pixel is rendered by itself: the two its grain stands for, or the whole. */
@@ -39,6 +40,7 @@ export class Source {
   readonly place: SourcePlace;
   /** Of whichever stage works at the moment; nothing in it is anybody's afterwards. */
   readonly machine: BandMachine;
+  readonly cutter = new PrintCutter();
   readonly #rowsInBand: number;
   readonly #hues = new Map<Part, Hues>();
   #small: Source | undefined;
@@ -54,7 +56,11 @@ export class Source {
   ) {
     this.place = place ?? { x: 0, y: 0, whole: size };
     this.#rowsInBand = Math.min(Math.max(1, Math.floor(BAND_PIXELS / size.width)), size.height);
-    this.machine = new BandMachine(this.#rowsInBand * size.width, FUSED_KNOTS);
+    // A row of a print cut out of it may be as long as its diagonal.
+    this.machine = new BandMachine(
+      Math.max(this.#rowsInBand * size.width, Math.ceil(Math.hypot(size.width, size.height)) + 1),
+      FUSED_KNOTS,
+    );
     this.machine.setGamut(toP3);
   }
 

@@ -1,4 +1,5 @@
 import type { CompiledMask, CompiledPass, CompiledPlan } from "@/core/plan/compilePlan";
+import { rowsInside, type Placing } from "@/core/frame/frame";
 import { linearP3ToOklab, oklabToLch } from "@/core/colour/oklab";
 import { gridOf } from "@/core/region/grid";
 import type { Size } from "@/core/spatial/areaReduce";
@@ -49,6 +50,9 @@ export class Stage {
   #bases = new Map<number, { key: string; gathered: Gathered; base: StepBase }>();
   #plan: CompiledPlan | undefined;
   #hand: Hand = NO_HAND;
+  /** Where the print lies on the source; absent where it is all of it. */
+  #print: Placing | undefined;
+  #inside: ReturnType<typeof rowsInside> | undefined;
 
   constructor(readonly source: Source) {
     const { place, size } = source;
@@ -76,38 +80,38 @@ export class Stage {
   }
 
   /**
-   * Renders a plan as it is to be shown: opaque pixels, 4 bytes each, in the buffer given where it fits.
-   * A part of a picture cannot see its surroundings: they are given to it, from a stage of the whole.
+   * Renders a plan as it is to be shown: opaque pixels, 4 bytes each, in the buffer given where it fits; of the print where it lies on the source, absent where it is all
+   * of it. A part of a picture cannot see its surroundings: they are given to it, from a stage of the whole.
    */
   render(
     plan: CompiledPlan,
     hand: Hand | undefined,
     showing: Showing,
-    { buffer, bases }: { buffer?: ArrayBuffer | undefined; bases?: Bases | undefined } = {},
+    { buffer, bases, print }: RenderOptions = {},
   ): Uint8ClampedArray<ArrayBuffer> {
-    const machine = this.#prepare(plan, hand);
+    const machine = this.#prepare(plan, hand, print);
     machine.setOutputTable(showing.table);
-    const pixels = this.size.width * this.size.height;
+    const size = print ?? this.size;
+    const pixels = size.width * size.height;
     // Filled as plain bytes: setting a clamped array from a plain one goes value by value.
     const rgba = new Uint8Array(buffer?.byteLength === 4 * pixels ? buffer : new ArrayBuffer(4 * pixels));
-    this.#run(plan, bases, (first, end, y, rows) => {
-      if (showing.of === "colour") {
-        this.source.putColour(first, end);
-        rgba.set(machine.colourRgba(), 4 * first);
-      } else if (showing.of === "print") this.#showTones(rgba, first, y, rows, showing.dithered);
-    });
-    // What the passes in hand change is known only when both sides of them are.
-    if (showing.of === "change") this.#showChange(rgba, showing.dithered);
-    if (showing.of === "mask") this.#showPlane(rgba, this.shownMask(showing.mask!, bases), showing.dithered);
-    if (showing.of === "exposure") this.#showPlane(rgba, this.#stopsMap(showing.exposed), showing.dithered);
-    if (showing.screens && showing.of === "print") drawScreens(rgba, this.tonesAfter(plan.passes.length), this.size.width);
+    // What is cut out, and what the passes in hand change, are known only when all of it is.
+    const isShownOnTheWay = !print && (showing.of === "print" || showing.of === "colour");
+    this.#run(plan, bases, isShownOnTheWay ? (...band) => this.#showBand(rgba, showing, ...band) : undefined);
+    if (!isShownOnTheWay) this.#showWhole(rgba, showing, bases);
+    if (showing.screens && showing.of === "print") drawScreens(rgba, this.#cut(this.tonesAfter(plan.passes.length)), size.width);
     return new Uint8ClampedArray(rgba.buffer);
   }
 
   /** Brings the tones up to date with a plan, without making pixels. */
-  update(plan: CompiledPlan, hand: Hand | undefined, bases?: Bases): void {
-    this.#prepare(plan, hand);
+  update(plan: CompiledPlan, hand: Hand | undefined, { bases, print }: Omit<RenderOptions, "buffer"> = {}): void {
+    this.#prepare(plan, hand, print);
     this.#run(plan, bases);
+  }
+
+  /** A plane of the source as far as it is in the print. */
+  #cut(plane: Float32Array): Float32Array {
+    return this.#print ? this.source.cutter.cut(plane, this.size, this.#print) : plane;
   }
 
   /** The tones after a step of the plan rendered last that was kept: around the passes in hand, and in the end. Not to be changed. */
@@ -172,9 +176,14 @@ export class Stage {
     return { ...small.size, ...small.#maskPicture() };
   }
 
-  #prepare(plan: CompiledPlan, hand: Hand = NO_HAND): BandMachine {
+  #prepare(plan: CompiledPlan, hand: Hand = NO_HAND, print?: Placing): BandMachine {
     this.#plan = plan;
     this.#hand = hand;
+    if (JSON.stringify(print) !== JSON.stringify(this.#print)) {
+      this.#print = print;
+      this.#inside = print && rowsInside(print, this.size);
+      this.#checkpoints.forgetCounts();
+    }
     this.source.machine.setMix(plan);
     if (this.source.machine.movesHues) this.source.parts.forEach((part) => this.source.hues(part));
     return this.source.machine;
@@ -230,7 +239,7 @@ export class Stage {
     const acts = run.tables.length > 0 || run.surroundings || run.stops;
     const base = !acts ? undefined : given ? given.steps.get(run.from) : gathers(plan.passes[run.from]!) ? this.#gather(run) : undefined;
     const mask = acts && run.mask ? run.mask : undefined;
-    const painted = run.stops && this.#masks.stops(plan.passes[run.from]!.id, run.stops.placed);
+    const painted = run.stops && this.#masks.stops({ id: plan.passes[run.from]!.id, placed: run.stops.placed, frame: plan.frame });
     if (painted) this.#exposed.set(run.from, painted.version);
     return {
       ...run,
@@ -242,8 +251,8 @@ export class Stage {
   }
 
   /** The stops a pass gives to places; undefined where it gives none. Not to be changed. */
-  stops({ id, placed }: StopsOf): Float32Array | undefined {
-    return this.#masks.stops(id, placed)?.plane;
+  stops(of: StopsOf): Float32Array | undefined {
+    return this.#masks.stops(of)?.plane;
   }
 
   /** Stops as tones around mid grey. */
@@ -268,7 +277,7 @@ export class Stage {
   #stopsAt(x: number, y: number): number | undefined {
     const pass = this.#passInHand();
     if (pass?.step?.kind !== "stops") return undefined;
-    return this.#masks.stops(pass.id, pass.step.placed)?.plane[y * this.size.width + x];
+    return this.#masks.stops({ id: pass.id, placed: pass.step.placed, frame: this.#plan!.frame })?.plane[y * this.size.width + x];
   }
 
   /**
@@ -399,33 +408,106 @@ export class Stage {
     if (checkpoint.histogram) return checkpoint.histogram;
     const tone = this.tonesAfter(step);
     const counts = new Uint32Array(HISTOGRAM_BINS);
-    this.source.forBands((from, to) => {
+    const count = (from: number, to: number) => {
       this.source.machine.put("tone", tone, from, to);
       this.source.machine.countTones(counts);
-    });
+    };
+    if (!this.#inside) this.source.forBands(count);
+    else forRowsInside(this.#inside, this.size.width, count);
     return (checkpoint.histogram = counts);
   }
 
-  #showTones(rgba: Uint8Array, first: number, y: number, rows: number, dithered: boolean): void {
-    const { width } = this.size;
-    for (let row = 0; row < rows; row++) {
-      const pixels = this.source.machine.greyRgbaRow(row * width, width, dithered ? ditherRow(y + row) : NO_DITHER);
-      rgba.set(pixels, 4 * (first + row * width));
+  /** The mean of a plane of the source over the print. */
+  meanInPrint(plane: Float32Array): number {
+    let [sum, pixels] = [0, 0];
+    const add = (from: number, to: number) => {
+      for (let i = from; i < to; i++) sum += plane[i]!;
+      pixels += to - from;
+    };
+    if (this.#inside) forRowsInside(this.#inside, this.size.width, add);
+    else add(0, plane.length);
+    return sum / Math.max(pixels, 1);
+  }
+
+  /** Shows the band in the machine. */
+  #showBand(rgba: Uint8Array, { of, dithered }: Showing, first: number, end: number, y: number, rows: number): void {
+    if (of === "colour") {
+      this.source.putColour(first, end);
+      rgba.set(this.source.machine.colourRgba(), 4 * first);
+    } else this.#showTones(rgba, this.size.width, y, rows, dithered);
+  }
+
+  #showWhole(rgba: Uint8Array, showing: Showing, bases: Bases | undefined): void {
+    const plane = this.#shownPlane(showing, bases);
+    if (plane) this.#showPlane(rgba, this.#cut(plane), showing.dithered);
+    else this.#showColour(rgba);
+  }
+
+  /** What is shown in tones; undefined for colours. */
+  #shownPlane(showing: Showing, bases: Bases | undefined): Float32Array | undefined {
+    switch (showing.of) {
+      case "print":
+        return this.tonesAfter(this.#plan!.passes.length);
+      case "colour":
+        return undefined;
+      case "change":
+        return this.#change();
+      case "mask":
+        return this.shownMask(showing.mask!, bases);
+      case "exposure":
+        return this.#stopsMap(showing.exposed);
     }
   }
 
-  #showChange(rgba: Uint8Array, dithered: boolean): void {
+  #showColour(rgba: Uint8Array): void {
+    const { colour, machine } = this.source;
+    const cut = { red: this.#cut(colour.red), green: this.#cut(colour.green), blue: this.#cut(colour.blue) };
+    this.#forPrintBands((first, end) => {
+      for (const name of ["red", "green", "blue"] as const) machine.put(name, cut[name], first, end);
+      rgba.set(machine.colourRgba(), 4 * first);
+    });
+  }
+
+  #showTones(rgba: Uint8Array, width: number, y: number, rows: number, dithered: boolean): void {
+    for (let row = 0; row < rows; row++) {
+      const pixels = this.source.machine.greyRgbaRow(row * width, width, dithered ? ditherRow(y + row) : NO_DITHER);
+      rgba.set(pixels, 4 * (y + row) * width);
+    }
+  }
+
+  /** What the passes in hand change, on mid grey. */
+  #change(): Float32Array {
     const [entering, leaving] = [this.tonesAfter(this.#hand.first), this.tonesAfter(this.#hand.end)];
-    const change = leaving.map((tone, i) => Math.min(Math.max(0.5 + CHANGE_GAIN * (tone - entering[i]!), 0), 1));
-    this.#showPlane(rgba, change, dithered);
+    return leaving.map((tone, i) => Math.min(Math.max(0.5 + CHANGE_GAIN * (tone - entering[i]!), 0), 1));
   }
 
   #showPlane(rgba: Uint8Array, plane: Float32Array, dithered: boolean): void {
-    this.source.forBands((first, end, y, rows) => {
+    const { width } = this.#print ?? this.size;
+    this.#forPrintBands((first, end, y, rows) => {
       this.source.machine.put("tone", plane, first, end);
-      this.#showTones(rgba, first, y, rows, dithered);
+      this.#showTones(rgba, width, y, rows, dithered);
     });
   }
+
+  #forPrintBands(work: TakeBand): void {
+    const { width, height } = this.#print ?? this.size;
+    const rowsInBand = Math.floor(this.source.machine.capacity / width);
+    for (let y = 0; y < height; y += rowsInBand) {
+      const rows = Math.min(rowsInBand, height - y);
+      work(y * width, (y + rows) * width, y, rows);
+    }
+  }
+}
+
+function forRowsInside({ from, end }: ReturnType<typeof rowsInside>, width: number, work: (from: number, to: number) => void): void {
+  for (let row = 0; row < end.length; row++) if (end[row]! > from[row]!) work(row * width + from[row]!, row * width + end[row]!);
+}
+
+/** What a render is given besides its plan. */
+interface RenderOptions {
+  buffer?: ArrayBuffer | undefined;
+  bases?: Bases | undefined;
+  print?: Placing | undefined;
 }
 
 /** A run ready for the bands: its mask laid out, what it gathered. */

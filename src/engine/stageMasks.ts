@@ -1,5 +1,4 @@
 import type { CompiledMask, CompiledPlan } from "@/core/plan/compilePlan";
-import type { PlacedStops } from "@/core/steps/step";
 import { readTable } from "@/core/kernels/reference";
 import type { Grid } from "@/core/region/grid";
 import { rasterShape, type DrawnShape } from "@/core/region/rasterShape";
@@ -10,6 +9,7 @@ import { gateBase, gatherMaskBases, type Analysis } from "./maskBases";
 import { isGatheredOnTheWay, isReadOnTheWay, needsBases, type MaskBases } from "./maskKeys";
 import { gateTableOf, maskPlane, repairPlane, type MaskPicture } from "./maskPlane";
 import type { LaidPlanes, Part } from "./source";
+import type { StopsOf } from "./stageTypes";
 import { StopsPlanes } from "./stopsPlanes";
 import { StrokePlanes } from "./strokePlanes";
 
@@ -112,8 +112,8 @@ export class StageMasks {
   }
 
   /** The stops a pass gives to places; undefined where it gives none. */
-  stops(passId: string, placed: PlacedStops): GrownPlane | undefined {
-    return this.#stops.plane(passId, placed, this.#grid, (id, strokes, goalOf) => this.#strokes.lay(id, strokes, goalOf));
+  stops(of: StopsOf): GrownPlane | undefined {
+    return this.#stops.plane(of, this.#grid, (id, strokes, goalOf) => this.#strokes.lay(id, strokes, goalOf));
   }
 
   #parts(mask: CompiledMask, given: MaskBases | undefined, part?: Part): Parameters<typeof maskPlane> {

@@ -1,3 +1,4 @@
+import type { Frame } from "@/core/frame/frame";
 import type { PlacedStops } from "@/core/steps/step";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { ShownMask } from "./stageMasks";
@@ -21,6 +22,8 @@ export interface Showing {
 export interface StopsOf {
   id: string;
   placed: PlacedStops;
+  /** Of the print whose borders may place them. */
+  frame: Frame;
 }
 
 /** Tone histograms of HISTOGRAM_BINS. */

@@ -1,9 +1,10 @@
 import { edgeShare, type EdgeBurnSettings } from "@/core/passes/edge-burn/edgeBurn";
-import type { PlacedStops } from "@/core/steps/step";
+import { frameKey, type Frame } from "@/core/frame/frame";
 import type { Grid } from "@/core/region/grid";
 import type { Size } from "@/core/spatial/areaReduce";
 import { inNewState, type GrownPlane } from "./grownPlane";
 import { keepNewest } from "./keepNewest";
+import type { StopsOf } from "./stageTypes";
 import { StrokeMaps, type LayStrokes } from "./strokeMaps";
 
 /** Edge burns kept laid out: the newest few, so that a change of their stops lays nothing out anew. */
@@ -19,16 +20,16 @@ export class StopsPlanes {
   }
 
   /** In stops, for each pixel of the grid; undefined where a pass gives none. `lay` lays strokes on the grid's own pixels. */
-  plane(passId: string, placed: PlacedStops, grid: Grid, lay: LayStrokes): GrownPlane | undefined {
-    if (placed.by === "strokes") return this.strokeMaps.painted(passId, placed.settings, grid, lay);
+  plane({ id, placed, frame }: StopsOf, grid: Grid, lay: LayStrokes): GrownPlane | undefined {
+    if (placed.by === "strokes") return this.strokeMaps.painted(id, placed.settings, grid, lay);
     const { stops } = placed.settings;
     if (stops === 0) return undefined;
-    return inNewState(this.#share(placed.settings, grid).map((share) => stops * share));
+    return inNewState(this.#share(placed.settings, grid, frame).map((share) => stops * share));
   }
 
-  #share({ x, y, begins, straight }: EdgeBurnSettings, grid: Grid): Float32Array {
-    const key = JSON.stringify([x, y, begins, straight, grid]);
-    const plane = this.#edges.get(key) ?? edgeShare({ x, y, begins, straight }, grid);
+  #share({ x, y, begins, straight }: EdgeBurnSettings, grid: Grid, frame: Frame): Float32Array {
+    const key = JSON.stringify([x, y, begins, straight, grid, frameKey(frame)]);
+    const plane = this.#edges.get(key) ?? edgeShare({ x, y, begins, straight }, grid, frame);
     keepNewest(this.#edges, key, plane, MOST_EDGES);
     return plane;
   }

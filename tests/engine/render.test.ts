@@ -1,3 +1,4 @@
+import { WHOLE_FRAME } from "@/core/frame/frame";
 import fc from "fast-check";
 import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
@@ -349,7 +350,7 @@ describe("what must not change a level", () => {
         const shows = {
           ...showing,
           of: k === 7 ? "exposure" : "print",
-          exposed: { id: exposure!.id, placed: { by: "strokes", settings: move } },
+          exposed: { id: exposure!.id, placed: { by: "strokes", settings: move }, frame: WHOLE_FRAME },
         } as const;
         const [got, wanted] = [stage, fresh].map((each) => Buffer.from(each.render(compilePlan(plan), hand, shows)));
         expect(Buffer.compare(got!, wanted!)).toBe(0);

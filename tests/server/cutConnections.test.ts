@@ -33,8 +33,8 @@ test("a connection cut while it was about to write, or within a transaction, ser
   const busy = Array.from({ length: 24 }, async (_, i) => {
     while (!isOver) {
       const done = i % 2 ? sql`select ${i}::int` : sql.begin(async (tx) => [await tx`select ${i}::int`, await tx`select 2`]);
-      await done.catch(async (error: { code?: string }) => {
-        words.add(error.code ?? String(error));
+      await done.catch(async (error: Error & { code?: string }) => {
+        words.add(error.code ?? error.message);
         if (i % 4 > 1) await pause(20); // some ask again at once, of a connection that is about to be closed too
       });
     }

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { anyNumber } from "../../../tests/anyNumber";
+import { anyFrame } from "../../../tests/anyPlan";
 import {
   cropOf,
   isPixelForPixel,
@@ -17,14 +18,6 @@ import {
   type Frame,
 } from "./frame";
 
-const anyFrame = fc.record({
-  turns: fc.constantFrom(0, 1, 2, 3) as fc.Arbitrary<Frame["turns"]>,
-  degrees: fc.oneof(fc.constant(0), anyNumber(-45, 45)),
-  mirrored: fc.boolean(),
-  crop: fc.option(
-    fc.record({ x: anyNumber(-0.2, 1.2), y: anyNumber(-0.2, 1.2), width: anyNumber(0.01, 1.4), height: anyNumber(0.01, 1.4) }),
-  ),
-});
 const anySize = fc.record({ width: fc.integer({ min: 1, max: 900 }), height: fc.integer({ min: 1, max: 900 }) });
 
 /** The pixels of a picture as words that tell where they came from, turned, mirrored and cut by hand. */

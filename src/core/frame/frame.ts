@@ -1,5 +1,5 @@
 import type { Point } from "../region/region";
-import type { Size } from "../spatial/areaReduce";
+import { fitLongEdge, type Size } from "../spatial/areaReduce";
 
 /**
  * How a print is cut out of its picture: the picture turned clockwise, cut, and then seen in a mirror, if at all. All that is placed on
@@ -90,30 +90,36 @@ export interface Placing extends Size {
   down: Point;
 }
 
+/** Where a print lies in a picture of any size, to parts of a pixel. */
+export function unroundedPlacing(frame: Frame, picture: Size): Placing {
+  const long = Math.max(picture.width, picture.height);
+  const crop = cropOf(frame, picture);
+  return around({ x: crop.x * long, y: crop.y * long }, { width: crop.width * long, height: crop.height * long }, frame);
+}
+
+/** A print of a size around a place of its picture. */
+function around(middle: Point, { width, height }: Size, frame: Frame): Placing {
+  const along = alongOf(frame);
+  const mirror = frame.mirrored ? -1 : 1;
+  const across = { x: mirror * along.x, y: mirror * along.y };
+  const down = { x: -along.y, y: along.x };
+  const x = middle.x - (width * across.x + height * down.x) / 2;
+  return { width, height, x, y: middle.y - (width * across.y + height * down.y) / 2, across, down };
+}
+
 /** Where a print lies in its picture at full size. Not turned but by quarters, its pixels are pixels of the picture. */
 export function placingOf(frame: Frame, picture: Size): Placing {
   const long = Math.max(picture.width, picture.height);
   const crop = cropOf(frame, picture);
-  const along = alongOf(frame);
   const isUpright = frame.turns % 2 === 1;
-  const [width, height] = [Math.max(1, Math.round(crop.width * long)), Math.max(1, Math.round(crop.height * long))];
-  const mirror = frame.mirrored ? -1 : 1;
-  const across = { x: mirror * along.x, y: mirror * along.y };
-  const down = { x: -along.y, y: along.x };
+  const size = { width: Math.max(1, Math.round(crop.width * long)), height: Math.max(1, Math.round(crop.height * long)) };
   const middle = { x: crop.x * long, y: crop.y * long };
   if (frame.degrees === 0) {
-    const [columns, rows] = isUpright ? [height, width] : [width, height];
+    const [columns, rows] = isUpright ? [size.height, size.width] : [size.width, size.height];
     middle.x = onPixels(middle.x, columns, picture.width);
     middle.y = onPixels(middle.y, rows, picture.height);
   }
-  return {
-    width,
-    height,
-    x: middle.x - (width * across.x + height * down.x) / 2,
-    y: middle.y - (width * across.y + height * down.y) / 2,
-    across,
-    down,
-  };
+  return around(middle, size, frame);
 }
 
 /** The middle of so many pixels that begin on a whole one, inside a picture. */
@@ -138,6 +144,37 @@ export function placingAt(full: Placing, picture: Size, pictureAt: Size, printAt
 export function printSizeAt(full: Size, picture: Size, pictureAt: Size): Size {
   const by = Math.max(pictureAt.width, pictureAt.height) / Math.max(picture.width, picture.height);
   return { width: Math.max(1, Math.round(full.width * by)), height: Math.max(1, Math.round(full.height * by)) };
+}
+
+/** Where a print lies on a picture brought to another size, the print brought down as far or to a size of its own; undefined where it is all of it. */
+export function printOn(frame: Frame, picture: Size, pictureAt: Size, printAt?: Size): Placing | undefined {
+  if (isWholeFrame(frame)) return undefined;
+  const full = placingOf(frame, picture);
+  return placingAt(full, picture, pictureAt, printAt ?? printSizeAt(full, picture, pictureAt));
+}
+
+/** The size a picture has where its print has this one. */
+export function pictureSizeAt(frame: Frame, picture: Size, print: Size): Size {
+  if (frame.crop === null && frame.degrees === 0)
+    return frame.turns % 2 === 0 ? { width: print.width, height: print.height } : { width: print.height, height: print.width };
+  const full = placingOf(frame, picture);
+  const by = Math.max(print.width, print.height) / Math.max(full.width, full.height);
+  return { width: Math.max(1, Math.round(picture.width * by)), height: Math.max(1, Math.round(picture.height * by)) };
+}
+
+/** A picture brought down, from the size it is there at, so that its print has about this long edge: the sizes of both, and where the print lies on it. */
+export function smallPrint(
+  frame: Frame,
+  picture: Size,
+  there: Size,
+  longEdge: number,
+): { pictureAt: Size; print: Placing | undefined; size: Size } {
+  const full = placingOf(frame, picture);
+  const by = Math.max(picture.width, picture.height) / Math.max(full.width, full.height);
+  const pictureAt = fitLongEdge(there, longEdge * by);
+  const print = printOn(frame, picture, pictureAt);
+  const { width, height } = print ?? pictureAt;
+  return { pictureAt, print, size: { width, height } };
 }
 
 /** A rectangle of a print's pixels. */

@@ -56,17 +56,7 @@ export interface KernelExports {
   sampleSlices(pairs: number, tone: number, out: number, n: number, from: number, step: number, last: number, slices: number): void;
   /** A row of a turned plane of `stride` floats a row; `weights` as TURN_WEIGHTS. n: any. */
   turnRow(
-    ...args: [
-      src: number,
-      stride: number,
-      x: number,
-      y: number,
-      stepX: number,
-      stepY: number,
-      out: number,
-      n: number,
-      weights: number,
-    ]
+    ...args: [src: number, stride: number, x: number, y: number, stepX: number, stepY: number, out: number, n: number, weights: number]
   ): void;
   addLookedUpBy(tone: number, mask: number, out: number, n: number, table: number, knots: number): void;
   mixBy(below: number, above: number, amount: number, out: number, n: number): void;

@@ -1,3 +1,4 @@
+import { frameKey, type Frame } from "../frame/frame";
 import { isRepairedOnTheWay, readsEnteringTone, type Gate } from "../gate/gate";
 import { gateKey } from "../gate/gateKey";
 import { pairTable } from "../kernels/pairTable";
@@ -14,6 +15,7 @@ const HUE_KNOTS = 1440;
 
 /** A plan as the kernels take it. Steps that change nothing are left out. */
 export interface CompiledPlan {
+  frame: Frame;
   weights: Weights;
   /** Stops over hue in turns; absent where no hue is moved. */
   hueTable: Float32Array | undefined;
@@ -69,7 +71,8 @@ export function planCompiler(): (plan: Plan) => CompiledPlan {
     const passes = plan.passes.map((own) => {
       const pass = passInSet(plan, own);
       const isMasked = compiledMask(pass, regions) !== undefined;
-      const bareKey = `${bareKeyOf(pass)} ${isMasked}`;
+      const frame = placedStops(pass.move)?.by === "borders" ? frameKey(plan.frame) : "";
+      const bareKey = `${bareKeyOf(pass)} ${isMasked} ${frame}`;
       const strokes = strokesOfMove(pass.move);
       const stepKey = strokes ? `${bareKey} ${strokesKey(strokes)}` : bareKey;
       const made = kept.get(stepKey) ?? steps.get(stepKey) ?? compiled(pass, isMasked, painted.get(bareKey));
@@ -82,7 +85,7 @@ export function planCompiler(): (plan: Plan) => CompiledPlan {
     });
     steps = kept;
     painted = paintedNow;
-    return { weights: plan.mix.weights, hueTable: hues.table, hueKey: key, passes };
+    return { frame: plan.frame, weights: plan.mix.weights, hueTable: hues.table, hueKey: key, passes };
   };
 }
 

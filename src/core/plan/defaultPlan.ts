@@ -1,3 +1,4 @@
+import { WHOLE_FRAME } from "../frame/frame";
 import { LUMINANCE_WEIGHTS } from "../mix/weights";
 import { restingMove } from "../passes/passKinds";
 import { PLAN_VERSION, type MoveKind, type Pass, type Plan } from "./plan";
@@ -11,6 +12,7 @@ export function restingPass(kind: MoveKind, id: string, name: string): Pass {
 export function defaultPlan(): Plan {
   return {
     version: PLAN_VERSION,
+    frame: { ...WHOLE_FRAME },
     mix: { weights: { ...LUMINANCE_WEIGHTS }, sumHeld: true, huesOn: true, hueKnots: [] },
     regions: [],
     sets: [],

@@ -1,4 +1,5 @@
 import type { BlendMode } from "../blend/blend";
+import type { Frame } from "../frame/frame";
 import type { Gate } from "../gate/gate";
 import type { HueKnot } from "../mix/hueCurve";
 import type { Weights } from "../mix/weights";
@@ -7,7 +8,7 @@ import type { Region } from "../region/region";
 
 export type { Move, MoveKind, MoveOf };
 
-export const PLAN_VERSION = 6;
+export const PLAN_VERSION = 7;
 
 /** Colour to monochrome: weights in linear light, then the hue response. */
 export interface Mix {
@@ -55,6 +56,8 @@ export interface PassSet {
 /** The ordered steps from colour to print: data only, independent of pixel size. */
 export interface Plan {
   version: typeof PLAN_VERSION;
+  /** How the print is cut out of the picture. */
+  frame: Frame;
   mix: Mix;
   /** Any pass may use any of them. */
   regions: Region[];

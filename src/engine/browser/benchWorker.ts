@@ -3,6 +3,8 @@ import type { Plan } from "@/core/plan/plan";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import { maskOf, planCompiler } from "@/core/plan/compilePlan";
 import { reachTable } from "@/core/steps/reach";
+import { frameKey, isPixelForPixel, onPart, partOfPlacing, pictureArea, pictureSizeAt, printOn, type Placing } from "@/core/frame/frame";
+import { TURN_REACH } from "@/core/kernels/turnWeights";
 import type { Size } from "@/core/spatial/areaReduce";
 import { encodedLight, lookTable } from "@/core/view/toneTables";
 import { LevelFetcher } from "../levelFetcher";
@@ -34,7 +36,8 @@ interface Open {
   preview: Views;
   /** The preview brought down to just the size it is shown at. */
   fitted: Views | undefined;
-  detail: { area: LevelArea; views: Views } | undefined;
+  /** A part of the print at a level, with the part of the picture it is cut out of. */
+  detail: { area: LevelArea; frame: string; views: Views; print: Placing | undefined } | undefined;
   /** The picture smaller, for all that is asked of it besides frames. */
   small: SmallPictures;
 }
@@ -42,7 +45,7 @@ interface Open {
 let open: Open | undefined;
 let waiting: { number: number; request: RenderRequest } | undefined;
 let isScheduled = false;
-let fetching: { area: LevelArea; abort: AbortController } | undefined;
+let fetching: { area: LevelArea; frame: string; abort: AbortController } | undefined;
 let spare: ArrayBuffer | undefined;
 let countLater: ReturnType<typeof setTimeout> | undefined;
 let previewLater: ReturnType<typeof setTimeout> | undefined;
@@ -95,9 +98,11 @@ scope.onmessage = ({ data }: MessageEvent<ToWorker>) => {
   }
 };
 
-function glimpsesOf({ small, preview }: Open, plan: Plan, of: GlimpseOf): Glimpse[] {
+function glimpsesOf({ small, preview, picture }: Open, plan: Plan, of: GlimpseOf): Glimpse[] {
   if (of !== "sheet") return small.glimpses(plan, of);
-  return [{ ...preview.size, rgba: preview.stage("glance").render(compile(plan), undefined, showingOf({ kind: "picture" })) }];
+  const print = printOn(plan.frame, picture.levels[0]!, preview.size);
+  const rgba = preview.stage("glance").render(compile(plan), undefined, showingOf({ kind: "picture" }), { print });
+  return [{ ...sizeOf(print ?? preview.size), rgba }];
 }
 
 async function openPicture({ pictureId, picture, origin }: Questions["open"]["question"]): Promise<Questions["open"]["answer"]> {
@@ -106,7 +111,7 @@ async function openPicture({ pictureId, picture, origin }: Questions["open"]["qu
   const { width, height, space } = picture.levels[level]!;
   const { levels, grain } = await fetcher.read({ level, x: 0, y: 0, width, height }, new AbortController().signal);
   const preview = new Views(Source.fromLevels(levels, { width, height }, space, { grain }));
-  open = { picture, fetcher, preview, fitted: undefined, detail: undefined, small: new SmallPictures(preview.source) };
+  open = { picture, fetcher, preview, fitted: undefined, detail: undefined, small: new SmallPictures(preview.source, picture.levels[0]!) };
   whenOpen(open);
   schedule();
   return { hueShares: preview.source.hueShares(HUE_BINS) };
@@ -151,14 +156,18 @@ function renderWaiting(): void {
   const { number, request } = waiting;
   waiting = undefined;
   const { detail } = request;
-  const shown = detail && open.detail && covers(open.detail.area, detail) ? open.detail : undefined;
+  const known = open.detail;
+  const shown = detail && known && covers(known.area, detail) && known.frame === frameKey(request.plan.frame) ? known : undefined;
   if (detail && !shown) fetchDetail(detail, number, request);
   if (!detail) fetching?.abort.abort();
   // What is looked at comes first; the preview beneath, with the histograms, follows when the hand rests.
   clearTimeout(previewLater);
-  const renderPreview = () => renderStage(fittedStage(request), "preview", number, request);
+  const renderPreview = () => {
+    const stage = fittedStage(request);
+    renderStage(stage, "preview", number, request, { print: printOnScreen(stage, request) });
+  };
   if (!shown) return renderPreview();
-  renderStage(shown.views.stage(purposeOf(request)), shown.area, number, request, basesFor(request));
+  renderStage(shown.views.stage(purposeOf(request)), shown.area, number, request, { bases: basesFor(request), print: shown.print });
   previewLater = setTimeout(renderPreview, PREVIEW_AFTER_MS);
 }
 
@@ -174,12 +183,17 @@ function basesFor(request: RenderRequest): Bases {
   return shown ? whole.basesToShow(shown, hand?.first ?? 0) : whole.bases();
 }
 
-function renderStage(stage: Stage, area: Frame["area"], number: number, request: RenderRequest, bases?: Bases): void {
+interface Given {
+  bases?: Bases;
+  print: Placing | undefined;
+}
+
+function renderStage(stage: Stage, area: Frame["area"], number: number, request: RenderRequest, { bases, print }: Given): void {
   const begin = performance.now();
   const showing = { ...showingOf(request.look), screens: request.screens, mask: handMask(request), exposed: handStops(request) };
-  const rgba = stage.render(compile(request.plan), request.hand, showing, { buffer: spare, bases });
+  const rgba = stage.render(compile(request.plan), request.hand, showing, { buffer: spare, bases, print });
   spare = undefined;
-  say({ type: "frame", number, area, ...stage.size, rgba, tookMs: performance.now() - begin }, [rgba.buffer]);
+  say({ type: "frame", number, area, ...sizeOf(print ?? stage.size), rgba, tookMs: performance.now() - begin }, [rgba.buffer]);
   clearTimeout(countLater);
   if (area !== "preview" || request.isPeek) return;
   // Counting comes after the frame is on its way: first on the pixels shown, exactly when the hand rests.
@@ -201,20 +215,19 @@ function handMask({ plan, hand }: RenderRequest): ShownMask {
 
 /** The pass in hand, where it gives stops to places. */
 function handStops({ plan, hand }: RenderRequest): StopsOf | undefined {
-  return hand && hand.end - hand.first === 1 ? stopsOf(plan.passes[hand.first]) : undefined;
+  return hand && hand.end - hand.first === 1 ? stopsOf(plan, plan.passes[hand.first]) : undefined;
 }
 
-/** The part of the picture the pass in hand acts on. */
+/** The part of the print the pass in hand acts on. */
 function actingShare(stage: Stage, request: RenderRequest): number | null {
   const mask = handMask(request);
   if (!mask.mask && !mask.reach) return null;
-  const plane = stage.shownMask(mask);
-  return plane.reduce((sum, share) => sum + share, 0) / plane.length;
+  return stage.meanInPrint(stage.shownMask(mask));
 }
 
 function countExactly(request: RenderRequest): void {
   const preview = open!.preview.stage("print");
-  preview.update(compile(request.plan), request.hand);
+  preview.update(compile(request.plan), request.hand, { print: printOn(request.plan.frame, open!.picture.levels[0]!, preview.size) });
   measure(preview, request, actingShare(preview, request));
 }
 
@@ -222,7 +235,14 @@ const purposeOf = ({ isPeek }: RenderRequest): Purpose => (isPeek ? "glance" : "
 
 /** The stage whose pixels are those of the screen, unless the picture is shown about as large as the preview or larger. */
 function fittedStage(request: RenderRequest): Stage {
-  return fittedViews(request.shownSize).stage(purposeOf(request));
+  const { plan, shownSize } = request;
+  return fittedViews(pictureSizeAt(plan.frame, open!.picture.levels[0]!, shownSize)).stage(purposeOf(request));
+}
+
+/** Where the print lies on a stage of the whole picture: at the size of the screen where the stage was made for it. */
+function printOnScreen(stage: Stage, { plan, shownSize }: RenderRequest): Placing | undefined {
+  const { preview, picture } = open!;
+  return printOn(plan.frame, picture.levels[0]!, stage.size, stage.source === preview.source ? undefined : shownSize);
 }
 
 function fittedViews({ width, height }: Size): Views {
@@ -233,23 +253,27 @@ function fittedViews({ width, height }: Size): Views {
 }
 
 function fetchDetail(area: LevelArea, number: number, request: RenderRequest): void {
-  if (fetching && covers(fetching.area, area)) return;
+  const frameOfIt = frameKey(request.plan.frame);
+  if (fetching && covers(fetching.area, area) && fetching.frame === frameOfIt) return;
   fetching?.abort.abort();
   const abort = new AbortController();
-  const mine = (fetching = { area, abort });
+  const mine = (fetching = { area, frame: frameOfIt, abort });
   const { fetcher, picture } = open!;
-  fetcher.read(area, abort.signal).then(
+  const { frame } = request.plan;
+  const level = picture.levels[area.level]!;
+  const whole = printOn(frame, picture.levels[0]!, level);
+  const part = whole && partOfPlacing(whole, area.x, area.y, area);
+  const needed = part ? { level: area.level, ...pictureArea(part, level, isPixelForPixel(part) ? 0 : TURN_REACH) } : area;
+  fetcher.read(needed, abort.signal).then(
     ({ levels, grain }) => {
       if (fetching !== mine) return;
       fetching = undefined;
+      const place = { x: needed.x, y: needed.y, whole: level };
       open!.detail = {
         area,
-        views: new Views(
-          Source.fromLevels(levels, { width: area.width, height: area.height }, picture.levels[area.level]!.space, {
-            place: { x: area.x, y: area.y, whole: picture.levels[area.level]! },
-            grain,
-          }),
-        ),
+        frame: frameOfIt,
+        views: new Views(Source.fromLevels(levels, { width: needed.width, height: needed.height }, level.space, { place, grain })),
+        print: part && onPart(part, needed),
       };
       waiting ??= { number, request };
       schedule();
@@ -273,12 +297,12 @@ function covers(outer: LevelArea, inner: LevelArea): boolean {
 
 function readPoint({ x, y }: Place) {
   if (!open) return undefined;
-  const { preview, fitted, detail, picture } = open;
+  const { preview, fitted, detail } = open;
   if (detail) {
-    const level = picture.levels[detail.area.level]!;
-    const column = Math.floor(x * level.width) - detail.area.x;
-    const row = Math.floor(y * level.height) - detail.area.y;
-    const inside = column >= 0 && row >= 0 && column < detail.area.width && row < detail.area.height;
+    const { place, size } = detail.views.source;
+    const column = Math.floor(x * place.whole.width) - place.x;
+    const row = Math.floor(y * place.whole.height) - place.y;
+    const inside = column >= 0 && row >= 0 && column < size.width && row < size.height;
     const reading = inside ? detail.views.stage("print").readPoint(column, row) : undefined;
     if (reading) return reading;
   }
@@ -303,3 +327,5 @@ function showingOf(look: BenchLook): Showing {
   showings.set(key, showing);
   return showing;
 }
+
+const sizeOf = ({ width, height }: Size): Size => ({ width, height });

@@ -1,11 +1,13 @@
 import { accents } from "@/core/passes/exposure/accents";
+import { smallPrint, type Frame } from "@/core/frame/frame";
 import { handwork } from "@/core/inspect/handwork";
 import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import { placedStops } from "@/core/passes/passKinds";
 import { maskOf, planCompiler, regionKey } from "@/core/plan/compilePlan";
 import type { Pass, Plan } from "@/core/plan/plan";
-import { fitLongEdge } from "@/core/spatial/areaReduce";
+import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { lookTable } from "@/core/view/toneTables";
+import { keepNewest } from "../keepNewest";
 import type { Glimpse, GlimpseOf, PlaneOf, SmallPlane } from "../messages";
 import type { Source } from "../source";
 import { Stage } from "../stage";
@@ -16,46 +18,73 @@ const GLIMPSE_EDGE = 144;
 /** Long edge of the planes that lines are drawn from, and of those in which edges are looked for. */
 const OUTLINE_EDGE = 260;
 const FINE_EDGE = 640;
-/** How much a change of tone is enlarged in glimpses. */
+/** Sizes kept at once: another crop needs another one for its small pictures. */
+const MOST_STAGES = 5;
+/** How much a change of tone is enlarged in glimpses, lighter and darker than mid grey. */
 const GLIMPSE_GAIN = 3;
 
 /** What the page asks of a picture besides its frames, each answered from the picture as small as it will do. */
 export class SmallPictures {
   readonly #preview: Source;
+  readonly #picture: Size;
   readonly #stages = new Map<number, Stage>();
   readonly #compile = planCompiler();
   readonly #compileOutline = planCompiler();
 
-  constructor(preview: Source) {
+  /** `picture` is its full size. */
+  constructor(preview: Source, picture: Size) {
     this.#preview = preview;
+    this.#picture = picture;
   }
 
+  /** The whole picture, with about this long edge. */
   #stage(longEdge: number): Stage {
-    const stage = this.#stages.get(longEdge) ?? new Stage(this.#preview.reducedTo(fitLongEdge(this.#preview.size, longEdge)));
-    this.#stages.set(longEdge, stage);
+    return this.#stageAt(fitLongEdge(this.#preview.size, longEdge));
+  }
+
+  #stageAt(size: Size): Stage {
+    const long = Math.max(size.width, size.height);
+    const stage = this.#stages.get(long) ?? new Stage(this.#preview.reducedTo(size));
+    keepNewest(this.#stages, long, stage, MOST_STAGES);
     return stage;
+  }
+
+  /** The picture as small as its print has about this long edge, and where the print lies on it. */
+  #stageOfPrint(frame: Frame, longEdge: number) {
+    const { pictureAt, print, size } = smallPrint(frame, this.#picture, this.#preview.size, longEdge);
+    return { stage: this.#stageAt(pictureAt), print, size };
   }
 
   /** The finished print small, or what each pass changes. */
   glimpses(plan: Plan, of: Exclude<GlimpseOf, "sheet">): Glimpse[] {
-    const small = this.#stage(GLIMPSE_EDGE);
+    const { stage, print, size } = this.#stageOfPrint(plan.frame, GLIMPSE_EDGE);
     const compiled = this.#compile(plan);
-    if (of === "print") return [{ ...small.size, rgba: small.render(compiled, undefined, FINISHED) }];
-    return small.changes(compiled).map((change) => ({ ...small.size, rgba: changePixels(change) }));
+    if (of === "print") return [{ ...size, rgba: stage.render(compiled, undefined, FINISHED, { print }) }];
+    return stage.changes(compiled).map((change) => {
+      const shown = change.map((by) => 0.5 + GLIMPSE_GAIN * by);
+      return { ...size, rgba: greyPixels(print ? stage.source.cutter.cut(shown, stage.size, print) : shown) };
+    });
   }
 
   /** A plane of a plan; undefined where what it is of is not there. */
   plane(plan: Plan, of: PlaneOf): SmallPlane | undefined {
+    if ("tones" in of) return this.#finished(plan);
     const stage = this.#stage("handwork" in of ? FINE_EDGE : OUTLINE_EDGE);
     const plane = "region" in of ? this.#region(stage, plan, of.region) : this.#passPlane(stage, plan, of);
     return plane && { ...stage.size, plane };
   }
 
-  #passPlane(stage: Stage, plan: Plan, of: Exclude<PlaneOf, { region: string }>): Float32Array<ArrayBuffer> | undefined {
-    if ("tones" in of) return Float32Array.from(this.#tones(stage, plan));
+  /** The finished tones, as far as they are in the print. */
+  #finished(plan: Plan): SmallPlane {
+    const { stage, print, size } = this.#stageOfPrint(plan.frame, OUTLINE_EDGE);
+    const tones = this.#tones(stage, plan);
+    return { ...size, plane: Float32Array.from(print ? stage.source.cutter.cut(tones, stage.size, print) : tones) };
+  }
+
+  #passPlane(stage: Stage, plan: Plan, of: { exposure: string } | { handwork: string }): Float32Array<ArrayBuffer> | undefined {
     const id = "exposure" in of ? of.exposure : of.handwork;
     const index = plan.passes.findIndex((pass) => pass.id === id);
-    const exposed = stopsOf(plan.passes[index]);
+    const exposed = stopsOf(plan, plan.passes[index]);
     if (!exposed) return undefined;
     const stops = stage.stops(exposed)?.slice() ?? new Float32Array(stage.size.width * stage.size.height);
     return "exposure" in of ? Float32Array.from(stops) : this.#handwork(stage, plan, index, stops);
@@ -97,14 +126,14 @@ export class SmallPictures {
 const FINISHED: Showing = { table: lookTable({ kind: "picture" }), dithered: true, of: "print", screens: false };
 
 /** A pass that gives stops to places; undefined for any other. */
-export function stopsOf(pass: Pass | undefined): StopsOf | undefined {
+export function stopsOf({ frame }: Plan, pass: Pass | undefined): StopsOf | undefined {
   const placed = pass && placedStops(pass.move);
-  return placed && { id: pass.id, placed };
+  return placed && { id: pass.id, placed, frame };
 }
 
-/** A change of tones as pixels: lighter than mid grey where it lightens, darker where it darkens. */
-function changePixels(change: Float32Array): Uint8ClampedArray<ArrayBuffer> {
-  const rgba = new Uint8ClampedArray(4 * change.length).fill(255);
-  for (let i = 0; i < change.length; i++) rgba[4 * i] = rgba[4 * i + 1] = rgba[4 * i + 2] = 255 * (0.5 + GLIMPSE_GAIN * change[i]!);
+/** Tones as pixels. */
+function greyPixels(tones: Float32Array): Uint8ClampedArray<ArrayBuffer> {
+  const rgba = new Uint8ClampedArray(4 * tones.length).fill(255);
+  for (let i = 0; i < tones.length; i++) rgba[4 * i] = rgba[4 * i + 1] = rgba[4 * i + 2] = 255 * tones[i]!;
   return rgba;
 }

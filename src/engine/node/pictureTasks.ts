@@ -4,7 +4,7 @@ import type { Plan } from "@/core/plan/plan";
 import { CoreError } from "@/core/errors";
 import { preparePicture, readPrepared } from "./preparePicture";
 import { compilePlan } from "@/core/plan/compilePlan";
-import { fitLongEdge } from "@/core/spatial/areaReduce";
+import { smallPrint } from "@/core/frame/frame";
 import { lookTable } from "@/core/view/toneTables";
 import type { Showing } from "../stageTypes";
 import { stageOf } from "./stageOf";
@@ -22,12 +22,12 @@ export async function doPictureTask(task: PictureTask): Promise<void> {
     return;
   }
   const prepared = await readPrepared(task.folder);
-  const preview = prepared?.files.at(-1);
-  if (!preview) throw new CoreError("bad_file", "the picture has not been prepared");
-  const small = stageOf(preview).reducedTo(fitLongEdge(preview, task.longEdge));
-  const rgba = small.render(compilePlan(task.plan), undefined, FINISHED);
+  const [full, preview] = [prepared?.files[0], prepared?.files.at(-1)];
+  if (!full || !preview) throw new CoreError("bad_file", "the picture has not been prepared");
+  const { pictureAt, print, size } = smallPrint(task.plan.frame, full, preview, task.longEdge);
+  const rgba = stageOf(preview).reducedTo(pictureAt).render(compilePlan(task.plan), undefined, FINISHED, { print });
   const unfinished = `${task.file}.${Math.random().toString(36).slice(2)}`;
-  await sharp(rgba, { raw: { ...small.size, channels: 4 } })
+  await sharp(rgba, { raw: { ...size, channels: 4 } })
     .removeAlpha()
     .toColourspace("b-w")
     .jpeg({ quality: 88 })

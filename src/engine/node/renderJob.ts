@@ -1,6 +1,8 @@
+import { pictureArea, type Placing } from "@/core/frame/frame";
+import { TURN_REACH } from "@/core/kernels/turnWeights";
 import type { CompiledPlan } from "@/core/plan/compilePlan";
 import type { Size } from "@/core/spatial/areaReduce";
-import { rowRenderer } from "../renderRows";
+import { cutRowRenderer, rowRenderer, type Output } from "../renderRows";
 import type { Bases } from "../applyRun";
 import type { ShownMask } from "../stageMasks";
 import { RawLevels, type RawLayout } from "./rawLevels";
@@ -12,20 +14,50 @@ export interface RenderJob {
   /** A mask to be rendered instead of the print. */
   shown: ShownMask | undefined;
   bases: Bases;
-  output: { size: Size; depth: 8 | 16; noise?: number | undefined };
+  output: Output;
+  /** Where the output is cut out of the picture; absent where it is all of it. */
+  cut: CutJob | undefined;
   bandPixels: number;
   /** The output's grey levels, row after row. */
   levels: SharedArrayBuffer;
-  /** Int32 cells: the next row to take, rows done, 1 when it was cancelled. */
+  /** Int32 cells. */
   board: SharedArrayBuffer;
 }
 
+/** Tones of the picture out of which a print is cut: the rows it needs, at the size at which it lies on them. */
+export interface CutJob {
+  picture: Size;
+  first: number;
+  rows: number;
+  /** On those rows. */
+  print: Placing;
+  tones: SharedArrayBuffer;
+}
+
+/** Cells of a board: the next row to take, rows done, 1 when it was cancelled; and the same of the rows of tones. */
 export const NEXT_ROW = 0;
 export const ROWS_DONE = 1;
 export const STOPPED = 2;
+const NEXT_TONES = 3;
+const TONES_DONE = 4;
+export const BOARD_CELLS = 5;
 
 /** Rows a thread takes at a time: few enough that threads end together and a cancel is quick. */
 const ROWS_AT_A_TIME = 32;
+const LOOK_AGAIN_MS = 200;
+
+/** What a print is cut out of, with room for it. */
+export function cutJob(print: Placing, picture: Size): CutJob {
+  const { y, height } = pictureArea(print, picture, TURN_REACH);
+  const tones = new SharedArrayBuffer(4 * picture.width * height);
+  return { picture, first: y, rows: height, print: { ...print, y: print.y - y }, tones };
+}
+
+/** Rows of a job, and how many of them are done. */
+export function progressOf({ output, cut, board }: RenderJob): number {
+  const cells = new Int32Array(board);
+  return (cells[ROWS_DONE]! + cells[TONES_DONE]!) / (output.size.height + (cut?.rows ?? 0));
+}
 
 /** Takes rows off the board and renders them until none is left or the job was cancelled. */
 export function workOnJob(job: RenderJob): void {
@@ -35,20 +67,39 @@ export function workOnJob(job: RenderJob): void {
   try {
     const { width, height, depth, space } = job.layout;
     const readRows = (y: number, rows: number) => raw.read(0, y, width, rows);
-    const renderer = rowRenderer({ size: { width, height }, depth, space, readRows }, job.plan, job.output, {
-      bases: job.bases,
-      shown: job.shown,
-      bandPixels: job.bandPixels,
+    const { cut, output } = job;
+    const renderer = rowRenderer(
+      { size: { width, height }, depth, space, readRows },
+      job.plan,
+      cut ? { ...output, size: cut.picture } : output,
+      { bases: job.bases, shown: job.shown, bandPixels: job.bandPixels },
+    );
+    if (!cut) return takeRows(board, NEXT_ROW, ROWS_DONE, output.size.height, (from, to) => renderer.render(from, to, out));
+    const tones = new Float32Array(cut.tones);
+    takeRows(board, NEXT_TONES, TONES_DONE, cut.rows, (from, to) => {
+      tones.set(renderer.tones(cut.first + from, cut.first + to), from * cut.picture.width);
     });
-    const end = job.output.size.height;
-    while (Atomics.load(board, STOPPED) === 0) {
-      const from = Atomics.add(board, NEXT_ROW, ROWS_AT_A_TIME);
-      if (from >= end) break;
-      const to = Math.min(from + ROWS_AT_A_TIME, end);
-      renderer.render(from, to, out);
-      Atomics.add(board, ROWS_DONE, to - from);
-    }
+    waitFor(board, TONES_DONE, cut.rows);
+    const printer = cutRowRenderer(tones, { width: cut.picture.width, height: cut.rows }, cut.print, output);
+    takeRows(board, NEXT_ROW, ROWS_DONE, output.size.height, (from, to) => printer.render(from, to, out));
   } finally {
     raw.close();
   }
+}
+
+function takeRows(board: Int32Array, next: number, done: number, end: number, render: (from: number, to: number) => void): void {
+  while (Atomics.load(board, STOPPED) === 0) {
+    const from = Atomics.add(board, next, ROWS_AT_A_TIME);
+    if (from >= end) break;
+    const to = Math.min(from + ROWS_AT_A_TIME, end);
+    render(from, to);
+    Atomics.add(board, done, to - from);
+    Atomics.notify(board, done);
+  }
+}
+
+/** Waits for rows that other threads still work on; or until the job is cancelled, which a thread that ends in an error sees to. */
+function waitFor(board: Int32Array, done: number, rows: number): void {
+  for (let seen = Atomics.load(board, done); seen < rows && Atomics.load(board, STOPPED) === 0; seen = Atomics.load(board, done))
+    Atomics.wait(board, done, seen, LOOK_AGAIN_MS);
 }

@@ -1,5 +1,6 @@
 import { Worker } from "node:worker_threads";
 import { CoreError } from "@/core/errors";
+import { isWholeFrame, pictureSizeAt, placingOf, printOn, WHOLE_FRAME, type Frame } from "@/core/frame/frame";
 import { compilePlan, maskOf, type CompiledPlan } from "@/core/plan/compilePlan";
 import { reachTable } from "@/core/steps/reach";
 import { planBefore } from "@/core/plan/editPasses";
@@ -13,7 +14,7 @@ import type { ShownMask } from "../stageMasks";
 import { overviewOf } from "./preparePicture";
 import { stageOf } from "./stageOf";
 import type { RawLayout } from "./rawLevels";
-import { ROWS_DONE, STOPPED, workOnJob, type RenderJob } from "./renderJob";
+import { BOARD_CELLS, cutJob, progressOf, STOPPED, workOnJob, type CutJob, type RenderJob } from "./renderJob";
 
 export interface RenderOptions {
   depth: 8 | 16;
@@ -48,11 +49,13 @@ const PROGRESS_EVERY_MS = 100;
  * Errors  CoreError `cancelled` when the signal is aborted; whatever a thread throws.
  */
 export async function renderPicture(layout: RawLayout, plan: Plan, options: RenderOptions): Promise<RenderedPicture> {
-  const size = fitLongEdge(layout, options.longEdge ?? Infinity);
   const pass = options.maskOf === undefined ? undefined : plan.passes[options.maskOf];
   const shown: ShownMask | undefined = pass && { mask: maskOf(plan, pass), reach: reachTable(pass) };
   const compiled = compilePlan(pass ? planBefore(plan, options.maskOf!) : plan);
+  // A mask is of the whole picture, so that it can be laid on it again.
+  const { size, cut } = outputOf(layout, pass ? WHOLE_FRAME : plan.frame, options.longEdge ?? Infinity);
   const job: RenderJob = {
+    cut,
     layout,
     plan: compiled,
     shown,
@@ -60,13 +63,13 @@ export async function renderPicture(layout: RawLayout, plan: Plan, options: Rend
     output: { size, depth: options.depth, noise: options.noise },
     bandPixels: options.bandPixels ?? BAND_PIXELS,
     levels: new SharedArrayBuffer(size.width * size.height * (options.depth / 8)),
-    board: new SharedArrayBuffer(12),
+    board: new SharedArrayBuffer(4 * BOARD_CELLS),
   };
   const board = new Int32Array(job.board);
   const stop = () => void Atomics.store(board, STOPPED, 1);
   options.signal?.addEventListener("abort", stop);
   if (options.signal?.aborted) stop();
-  const timer = setInterval(() => options.onProgress?.(board[ROWS_DONE]! / size.height), PROGRESS_EVERY_MS);
+  const timer = setInterval(() => options.onProgress?.(progressOf(job)), PROGRESS_EVERY_MS);
   try {
     if (options.threadFile) await runThreads(job, options.threadFile, options.threads ?? 2);
     else workOnJob(job);
@@ -80,6 +83,14 @@ export async function renderPicture(layout: RawLayout, plan: Plan, options: Rend
   if (options.signal?.aborted) throw new CoreError("cancelled", "the render was cancelled");
   options.onProgress?.(1);
   return { size, levels: options.depth === 8 ? new Uint8Array(job.levels) : new Uint16Array(job.levels) };
+}
+
+/** The size of a print, and where it is cut out of its picture at what size. */
+function outputOf(picture: Size, frame: Frame, longEdge: number): { size: Size; cut: CutJob | undefined } {
+  if (isWholeFrame(frame)) return { size: fitLongEdge(picture, longEdge), cut: undefined };
+  const size = fitLongEdge(placingOf(frame, picture), longEdge);
+  const pictureAt = pictureSizeAt(frame, picture, size);
+  return { size, cut: cutJob(printOn(frame, picture, pictureAt, size)!, pictureAt) };
 }
 
 /** What a plan needs of the whole picture, gathered at preview size: the same in the page, here and in every thread. */

@@ -1,10 +1,11 @@
+import { printAtPicture, unroundedPlacing, isWholeFrame, WHOLE_FRAME, type Frame, type Placing } from "../../frame/frame";
 import type { Grid } from "../../region/grid";
 
 /** The print's borders darker, or lighter, towards the corners. */
 export interface EdgeBurnSettings {
   /** Stops given where it acts fully, in the corners: below 0 darkens. */
   stops: number;
-  /** How far its middle lies from the picture's, in long edges. */
+  /** How far its middle lies from the print's, in long edges of the print. */
   x: number;
   y: number;
   /** Where it begins on the way from the middle to the border, 0–1. */
@@ -16,9 +17,9 @@ export interface EdgeBurnSettings {
 }
 
 export const MOST_BEGINS = 0.95;
-/** How far the middle may lie from the picture's, in long edges. */
+/** How far the middle may lie from the print's, in its long edges. */
 export const MOST_SHIFT = 0.5;
-/** The middle stays this far inside the picture, as a part of its width or height. */
+/** The middle stays this far inside the print, as a part of its width or height. */
 const LEAST_SIDE = 0.02;
 
 /** A third of a stop down, beginning a little beyond the middle. */
@@ -28,11 +29,18 @@ export function restingEdgeBurn(): EdgeBurnSettings {
 
 /**
  * How far an edge burn acts on each pixel, 0 at its middle to 1 in the corners: a smooth step of the distance from the middle,
- * which counts 0 there and 1 at each border, whatever the picture's shape. Oval and straight borders are weighed together.
+ * which counts 0 there and 1 at each border, whatever the print's shape, and on beyond it. Oval and straight borders are weighed together.
  *
  * Shape   a value for each pixel of the grid.
  */
-export function edgeShare({ x, y, begins, straight }: Omit<EdgeBurnSettings, "stops" | "onPaper">, grid: Grid): Float32Array {
+export function edgeShare(settings: EdgeShape, grid: Grid, frame: Frame = WHOLE_FRAME): Float32Array {
+  return isWholeFrame(frame) ? ofPicture(settings, grid) : ofPrint(settings, grid, unroundedPlacing(frame, grid.whole));
+}
+
+type EdgeShape = Omit<EdgeBurnSettings, "stops" | "onPaper">;
+
+/** A print that is its picture: columns and rows tell for themselves. */
+function ofPicture({ x, y, begins, straight }: EdgeShape, grid: Grid): Float32Array {
   const across = distances(grid.whole.width, grid.whole.width / 2 + x * grid.scale, grid.x, grid.width);
   const down = distances(grid.whole.height, grid.whole.height / 2 + y * grid.scale, grid.y, grid.height);
   const step = (distance: number) => smootherStep((distance - begins) / (1 - begins));
@@ -48,13 +56,34 @@ export function edgeShare({ x, y, begins, straight }: Omit<EdgeBurnSettings, "st
   return out;
 }
 
+/** The same on a picture out of which a print is cut. */
+function ofPrint({ x, y, begins, straight }: EdgeShape, grid: Grid, placing: Placing): Float32Array {
+  const long = Math.max(placing.width, placing.height);
+  const across = distanceAlong(placing.width, placing.width / 2 + x * long);
+  const down = distanceAlong(placing.height, placing.height / 2 + y * long);
+  const step = (distance: number) => smootherStep((distance - begins) / (1 - begins));
+  const out = new Float32Array(grid.width * grid.height);
+  for (let row = 0, i = 0; row < grid.height; row++) {
+    for (let column = 0; column < grid.width; column++, i++) {
+      const at = printAtPicture(placing, grid.x + column + 0.5, grid.y + row + 0.5);
+      const [u, v] = [across(at.x), down(at.y)];
+      const oval = step(Math.sqrt((u * u + v * v) / 2));
+      out[i] = oval + straight * (1 - (1 - step(u)) * (1 - step(v)) - oval);
+    }
+  }
+  return out;
+}
+
 /** How far each pixel of a row lies from a middle: 1 at either end of the whole row. Units: pixels. */
 function distances(whole: number, middle: number, from: number, count: number): Float64Array {
+  const distance = distanceAlong(whole, middle);
+  return Float64Array.from({ length: count }, (_, i) => distance(from + i + 0.5));
+}
+
+/** The distance of a place from a middle, 1 at either end of the whole. */
+function distanceAlong(whole: number, middle: number): (at: number) => number {
   const inside = Math.min(Math.max(middle, LEAST_SIDE * whole), (1 - LEAST_SIDE) * whole);
-  return Float64Array.from({ length: count }, (_, i) => {
-    const at = from + i + 0.5;
-    return at < inside ? (inside - at) / inside : (at - inside) / (whole - inside);
-  });
+  return (at) => (at < inside ? (inside - at) / inside : (at - inside) / (whole - inside));
 }
 
 /** 0 up to 0, 1 from 1 on, its slope and curvature 0 at both, so that no band shows where it begins. Source: Perlin, "Improving noise" (2002). */
