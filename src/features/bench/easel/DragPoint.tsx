@@ -1,6 +1,8 @@
 "use client";
 import { useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from "react";
 import type { Point } from "@/core/region/region";
+import { moveOnPicture } from "./geometry";
+import { useOverPrint } from "./GeometryContext";
 import styles from "../regions/RegionOverlay.module.css";
 
 const NUDGE = 0.002;
@@ -37,9 +39,14 @@ export function DragPoint({
   children: ReactNode;
 }) {
   const held = useRef<{ x: number; y: number; at: Point } | undefined>(undefined);
+  const { geometry } = useOverPrint();
+  const movedBy = (from: Point, x: number, y: number): Point => {
+    const by = moveOnPicture(geometry, { x, y });
+    return { x: from.x + by.x, y: from.y + by.y };
+  };
   const place = (event: PointerEvent): Point => {
     const { x, y, at: from } = held.current!;
-    return { x: from.x + (event.clientX - x) / long, y: from.y + (event.clientY - y) / long };
+    return movedBy(from, event.clientX - x, event.clientY - y);
   };
   return (
     <g
@@ -68,12 +75,12 @@ export function DragPoint({
         onDoubleClick?.();
       }}
       onKeyDown={(event) => {
-        const by = event.shiftKey ? COARSE_NUDGE : NUDGE;
+        const by = long * (event.shiftKey ? COARSE_NUDGE : NUDGE);
         const step = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] }[event.key];
         if (!step) return onKey?.(event);
         event.preventDefault();
         event.stopPropagation();
-        onMove({ x: at.x + step[0]!, y: at.y + step[1]! }, { shift: event.shiftKey, byKey: true });
+        onMove(movedBy(at, step[0]!, step[1]!), { shift: event.shiftKey, byKey: true });
         onRest();
       }}
     >

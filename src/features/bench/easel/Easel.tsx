@@ -1,5 +1,6 @@
 "use client";
-import { useCallback, useEffect, useRef, useState, type PointerEvent } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState, type PointerEvent } from "react";
+import { placingOf, printSizeAt } from "@/core/frame/frame";
 import type { Frame, LevelArea } from "@/engine/messages";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { isDrawing, isExposing } from "../tools/tools";
@@ -7,7 +8,9 @@ import { BrushCursor } from "./BrushCursor";
 import { useDrawingHand } from "../tools/drawing/useDrawingHand";
 import { beginPull, type Puller } from "../tools/pulling";
 import { Pins, togglePin } from "./Pins";
-import { PassMarks } from "./PassMarks";
+import { PassMarks, PrintMarks } from "./PassMarks";
+import { geometryOf, matrixOnPrint, ownGeometry, partsOnPicture, pointOnPicture } from "./geometry";
+import { GeometryProvider } from "./GeometryContext";
 import { PrintingMap } from "./PrintingMap";
 import { Readings } from "./Readings";
 import { RegionOverlay } from "../regions/RegionOverlay";
@@ -18,7 +21,7 @@ import { useFrames, useRenderRequests } from "./useFrames";
 import { useSizeOf } from "./useSizeOf";
 import { useSpaceKey } from "./useSpaceKey";
 import { useWheel } from "./useWheel";
-import { detailArea, fitScale, fitView, panned, pictureBox, wheelScale, zoomAt, type Box, type View } from "./view";
+import { detailArea, fitScale, fitView, panned, printBox, wheelScale, zoomAt, type Box, type View } from "./view";
 import styles from "./Easel.module.css";
 
 /** White of the print around the picture, and easel around that, in CSS pixels. */
@@ -32,7 +35,7 @@ interface Pull {
   puller: Puller;
 }
 
-/** The picture as a print on a mid-grey easel: zoom, drag, read, pull. */
+/** The print on a mid-grey easel: zoom, drag, read, pull. */
 export function Easel() {
   const bench = useBench();
   const { start, store } = bench;
@@ -46,12 +49,15 @@ export function Easel() {
     height: Math.max(size.height - 2 * EASEL_MARGIN - 2 * BORDER, 50),
   };
   room.left += BORDER;
-  const fit = Math.min(fitScale(picture, room), 1);
+  const frame = useBenchState((state) => state.plan.frame);
+  const full = useMemo(() => placingOf(frame, picture), [frame, picture]);
+  const fit = Math.min(fitScale(full, room), 1);
   const [zoomed, setZoomed] = useState<View>();
-  const view = zoomed ?? { ...fitView(picture, room), scale: fit };
-  const box = pictureBox(picture, room, view);
+  const view = zoomed ?? { ...fitView(full, room), scale: fit };
+  const box = printBox(full, room, view);
+  const geometry = geometryOf(frame, picture, box);
   const pixelRatio = typeof devicePixelRatio === "number" ? devicePixelRatio : 1;
-  const detail = size.width > 0 ? detailArea(picture, size, box, view, pixelRatio) : undefined;
+  const detail = size.width > 0 ? detailArea(picture, full, size, box, view, pixelRatio) : undefined;
 
   const preview = useRef<HTMLCanvasElement>(null);
   const close = useRef<HTMLCanvasElement>(null);
@@ -88,9 +94,12 @@ export function Easel() {
     return { x: event.clientX - bounds.left, y: event.clientY - bounds.top };
   };
   const placeOf = (point: { x: number; y: number }) => {
-    const x = (point.x - box.left) / box.width;
-    const y = (point.y - box.top) / box.height;
-    return x >= 0 && x < 1 && y >= 0 && y < 1 ? { x, y } : undefined;
+    const at = { x: point.x - box.left, y: point.y - box.top };
+    return at.x >= 0 && at.x < box.width && at.y >= 0 && at.y < box.height ? partsOnPicture(geometry, at) : undefined;
+  };
+  const pointAt = (event: { clientX: number; clientY: number }) => {
+    const point = pointIn(event);
+    return pointOnPicture(geometry, { x: point.x - box.left, y: point.y - box.top });
   };
   const moves = tool === "move" || isSpaceHeld;
   const isPulling = tool === "pull-hue" || tool === "pull-tone" || tool === "pick-tones" || tool === "pick-hue";
@@ -105,11 +114,8 @@ export function Easel() {
     altKey: boolean;
     ctrlKey: boolean;
   }) => {
-    const point = pointIn(event);
-    const long = Math.max(box.width, box.height);
     return {
-      x: (point.x - box.left) / long,
-      y: (point.y - box.top) / long,
+      ...pointAt(event),
       pressure: event.pointerType === "pen" && event.pressure > 0 ? event.pressure : 1,
       shift: event.shiftKey,
       alt: event.altKey,
@@ -125,7 +131,7 @@ export function Easel() {
     }
     const point = pointIn(event);
     const place = placeOf(point);
-    if (event.button === 0 && tool === "pin" && place) return togglePin(bench, place, box);
+    if (event.button === 0 && tool === "pin" && place) return togglePin(bench, place, geometry.picture);
     if (event.button === 0 && isDrawing(tool) && (event.target as Element).closest("canvas, [data-testid=easel]") && !hand.isBusy()) {
       event.currentTarget.setPointerCapture(event.pointerId);
       hand.begin(touchOf(event), event.pointerId);
@@ -147,7 +153,7 @@ export function Easel() {
     const point = pointIn(event);
     if (drag.current) {
       const { x, y, view: from } = drag.current;
-      setZoomed(panned(picture, from, point.x - x, point.y - y, fit));
+      setZoomed(panned(full, from, point.x - x, point.y - y, fit));
       return;
     }
     if (hand.isDown(event.pointerId)) {
@@ -172,12 +178,12 @@ export function Easel() {
 
   const zoomTo = useCallback(
     (scale: number, point = { x: room.left + room.width / 2, y: room.top + room.height / 2 }) => {
-      const next = zoomAt(picture, box, room, point, scale, fit);
+      const next = zoomAt(full, box, room, point, scale, fit);
       setZoomed(next.scale <= fit * 1.001 ? undefined : next);
     },
     // The latest geometry is all it needs.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [size.width, size.height, view.scale, view.x, view.y],
+    [size.width, size.height, view.scale, view.x, view.y, full],
   );
   useWheel(easel, (event) => {
     event.preventDefault();
@@ -197,6 +203,7 @@ export function Easel() {
   }, [bench, zoomTo, view.scale, pixelRatio]);
 
   const closeLevel = closeArea && picture.levels[closeArea.level]!;
+  const closePrint = closeLevel && printSizeAt(full, picture, closeLevel);
   const showsClose = detail && closeArea && closeArea.level === detail.level;
   return (
     <div className={styles.easel}>
@@ -231,21 +238,31 @@ export function Easel() {
                 data-testid="close"
                 hidden={!showsClose}
                 style={
-                  closeArea && closeLevel
+                  closeArea && closePrint
                     ? {
-                        left: (closeArea.x / closeLevel.width) * box.width,
-                        top: (closeArea.y / closeLevel.height) * box.height,
-                        width: (closeArea.width / closeLevel.width) * box.width,
-                        height: (closeArea.height / closeLevel.height) * box.height,
+                        left: (closeArea.x / closePrint.width) * box.width,
+                        top: (closeArea.y / closePrint.height) * box.height,
+                        width: (closeArea.width / closePrint.width) * box.width,
+                        height: (closeArea.height / closePrint.height) * box.height,
                         imageRendering: view.scale * pixelRatio > closeLevel.scale * 1.01 ? "pixelated" : "auto",
                       }
                     : undefined
                 }
               />
-              <Pins />
-              <RegionOverlay size={box} />
-              <PassMarks size={box} />
-              {isMap && <PrintingMap size={box} />}
+              <GeometryProvider value={{ geometry, pointAt }}>
+                <Pins />
+                <div
+                  className={styles.overPicture}
+                  style={{ ...geometry.picture, transform: `matrix(${matrixOnPrint(geometry).join(", ")})` }}
+                >
+                  <RegionOverlay size={geometry.picture} />
+                  <PassMarks size={geometry.picture} />
+                </div>
+                {isMap && <PrintingMap size={box} />}
+              </GeometryProvider>
+              <GeometryProvider value={{ geometry: ownGeometry(box), pointAt }}>
+                <PrintMarks size={box} />
+              </GeometryProvider>
             </div>
           </div>
         )}
@@ -255,7 +272,7 @@ export function Easel() {
           </p>
         )}
         {pull && <PullMark pull={pull} />}
-        {paints && <BrushCursor easel={easel} long={Math.max(box.width, box.height)} />}
+        {paints && <BrushCursor easel={easel} long={geometry.long} />}
       </div>
       <ToolTray
         scale={view.scale * pixelRatio}

@@ -8,6 +8,15 @@ import { faceOf } from "../passes/passFaces";
 import { StrokeMarks } from "../passes/exposure/StrokeMarks";
 import { useWorkingElsewhere } from "../state/useWorkingElsewhere";
 
+/** The same of what lies on the print itself, wherever it is cut out. */
+export function PrintMarks({ size }: { size: Size }) {
+  const pass = useBenchState((state) => chosenPass(state)?.pass);
+  const isWorking = useWorkingElsewhere();
+  if (!pass) return null;
+  const { OnPrint } = faceOf(pass.move);
+  return OnPrint && !isWorking ? <OnPrint pass={pass} move={pass.move} size={size} /> : null;
+}
+
 /** What the pass in hand draws over the picture, each only while it is of use; nothing while the hand works in the panel. */
 export function PassMarks({ size }: { size: Size }) {
   const pass = useBenchState((state) => chosenPass(state)?.pass);

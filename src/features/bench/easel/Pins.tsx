@@ -1,18 +1,21 @@
 "use client";
 import { MOST_PINS } from "@/contracts/api";
+import type { Point } from "@/core/region/region";
+import type { Size } from "@/core/spatial/areaReduce";
 import type { Place } from "@/engine/messages";
 import type { Bench } from "../state/BenchContext";
 import { useBenchState } from "../state/BenchContext";
-import type { Box } from "./view";
+import { placeOnPrint } from "./geometry";
+import { useOverPrint } from "./GeometryContext";
 import styles from "./Pins.module.css";
 
 /** A press this near a pin takes it away, in CSS pixels. */
 const TAKEN_WITHIN = 12;
 
-/** Sets a pin at a place, or takes away the one that is there. */
-export function togglePin(bench: Bench, place: Place, box: Box): void {
+/** Sets a pin at a place, or takes away the one that is there; `shown` is the whole picture in CSS pixels. */
+export function togglePin(bench: Bench, place: Place, shown: Size): void {
   const { pins } = bench.store.getState();
-  const there = pins.findIndex(({ x, y }) => Math.hypot((x - place.x) * box.width, (y - place.y) * box.height) < TAKEN_WITHIN);
+  const there = pins.findIndex(({ x, y }) => Math.hypot((x - place.x) * shown.width, (y - place.y) * shown.height) < TAKEN_WITHIN);
   if (there < 0 && pins.length >= MOST_PINS) {
     return bench.store.getState().set({ failure: `${MOST_PINS} pins are as many as can be kept. Take one away first.` });
   }
@@ -35,14 +38,15 @@ export function setPins({ start, store }: Bench, pins: readonly Place[]): void {
     });
 }
 
-/** The pins over the picture, numbered. */
+/** The pins over the print, numbered. */
 export function Pins() {
   const pins = useBenchState((state) => state.pins);
-  return pins.map(({ x, y }, i) => (
+  const { geometry } = useOverPrint();
+  return pins.map((pin, i) => (
     <span
-      key={`${x} ${y}`}
+      key={`${pin.x} ${pin.y}`}
       className={styles.pin}
-      style={{ left: `${100 * x}%`, top: `${100 * y}%` }}
+      style={leftTop(placeOnPrint(geometry, pin))}
       data-testid={`pin-${i + 1}`}
       aria-hidden
     >
@@ -50,3 +54,5 @@ export function Pins() {
     </span>
   ));
 }
+
+const leftTop = ({ x, y }: Point) => ({ left: x, top: y });

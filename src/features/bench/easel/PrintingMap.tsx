@@ -3,6 +3,7 @@ import { Button } from "antd";
 import { useEffect, useRef, useState } from "react";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBench, useBenchState } from "../state/BenchContext";
+import { geometryOf } from "./geometry";
 import { drawMap, mapContent, mapSheet, type MapContent } from "./printingMap";
 import styles from "./PrintingMap.module.css";
 
@@ -27,15 +28,15 @@ export function PrintingMap({ size }: { size: Size }) {
     const target = canvas.current!;
     target.width = Math.round(size.width * devicePixelRatio);
     target.height = Math.round(size.height * devicePixelRatio);
-    drawMap(target.getContext("2d")!, { width: target.width, height: target.height }, content, false);
+    drawMap(target.getContext("2d")!, geometryOf(plan.frame, start.prepared, target), content, false);
     target.dataset.drawn = String(content.entries.length);
-  }, [content, size.width, size.height]);
+  }, [content, plan.frame, start.prepared, size.width, size.height]);
 
   const keep = async (kind: "png" | "pdf") => {
     const asked = engine();
     if (!asked) return;
     try {
-      const sheet = await mapSheet(plan, asked);
+      const sheet = await mapSheet(plan, asked, start.prepared);
       const png = await new Promise<Blob>((resolve, reject) =>
         sheet.toBlob((blob) => (blob ? resolve(blob) : reject(new Error("the browser made no picture"))), "image/png"),
       );

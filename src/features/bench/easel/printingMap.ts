@@ -6,6 +6,7 @@ import type { Size } from "@/core/spatial/areaReduce";
 import type { BenchEngine } from "@/engine/browser/benchEngine";
 import type { SmallPlane } from "@/engine/messages";
 import { formatPercent } from "@/features/shared/ValueSlider";
+import { geometryOf, matrixOnPrint, placeOnPrint, type Geometry } from "./geometry";
 import { gateWords } from "../scale/gateWords";
 import { passWords } from "../passes/passFaces";
 
@@ -71,14 +72,15 @@ function textSize(width: number): number {
 }
 
 /** Draws outlines and notes over what the canvas holds; `withMargin` adds what is done on the whole picture beneath. */
-export function drawMap(context: CanvasRenderingContext2D, size: Size, content: MapContent, withMargin: boolean): void {
+export function drawMap(context: CanvasRenderingContext2D, geometry: Geometry, content: MapContent, withMargin: boolean): void {
+  const size = geometry.print;
   const text = textSize(size.width);
   context.fillStyle = "rgb(253 252 250 / 38%)";
   context.fillRect(0, 0, size.width, size.height);
   context.lineJoin = "round";
-  for (const { plane } of content.entries) drawOutlines(context, size, plane, text);
+  for (const { plane } of content.entries) drawOutlines(context, geometry, plane, text);
   const taken: Box[] = [];
-  for (const entry of content.entries) drawNotes(context, size, entry, text, taken);
+  for (const entry of content.entries) drawNotes(context, geometry, entry, text, taken);
   if (!withMargin) return;
   context.fillStyle = "#fdfcfa";
   context.fillRect(0, size.height, size.width, mapHeight(size, content) - size.height);
@@ -94,12 +96,17 @@ interface Box {
   height: number;
 }
 
-function drawOutlines(context: CanvasRenderingContext2D, size: Size, { plane, width, height }: SmallPlane, text: number): void {
+function drawOutlines(context: CanvasRenderingContext2D, geometry: Geometry, { plane, width, height }: SmallPlane, text: number): void {
   const full = plane.reduce((most, share) => Math.max(most, share), 1e-6);
   const lines = contours()
     .size([width, height])
     .thresholds(LEVELS.map((level) => level * full))(Array.from(plane));
   context.save();
+  context.beginPath();
+  context.rect(0, 0, geometry.print.width, geometry.print.height);
+  context.clip();
+  context.transform(...matrixOnPrint(geometry));
+  const size = geometry.picture;
   context.scale(size.width / width, size.height / height);
   context.strokeStyle = LAMP;
   lines.forEach((line, i) => {
@@ -113,15 +120,23 @@ function drawOutlines(context: CanvasRenderingContext2D, size: Size, { plane, wi
 }
 
 /** A card of words at the middle of the region, moved down where another lies already. */
-function drawNotes(context: CanvasRenderingContext2D, size: Size, { middle, name, notes }: MapEntry, text: number, taken: Box[]): void {
+function drawNotes(
+  context: CanvasRenderingContext2D,
+  geometry: Geometry,
+  { middle, name, notes }: MapEntry,
+  text: number,
+  taken: Box[],
+): void {
+  const size = geometry.print;
+  const at = placeOnPrint(geometry, middle);
   context.font = `600 ${text}px "Archivo Variable", sans-serif`;
   const nameWidth = context.measureText(name).width;
   context.font = `${text}px "Archivo Variable", sans-serif`;
   const width = Math.max(nameWidth, ...notes.map((note) => context.measureText(note).width)) + text;
   const height = (notes.length + 1) * 1.35 * text + 0.5 * text;
   const box: Box = {
-    x: Math.min(Math.max(middle.x * size.width - width / 2, 4), Math.max(size.width - width - 4, 4)),
-    y: Math.min(Math.max(middle.y * size.height - height / 2, 4), Math.max(size.height - height - 4, 4)),
+    x: Math.min(Math.max(at.x - width / 2, 4), Math.max(size.width - width - 4, 4)),
+    y: Math.min(Math.max(at.y - height / 2, 4), Math.max(size.height - height - 4, 4)),
     width,
     height,
   };
@@ -147,7 +162,7 @@ function overlap(a: Box, b: Box): boolean {
 }
 
 /** The map as a picture of its own: the print as a sheet, outlines, notes, and the margin. */
-export async function mapSheet(plan: Plan, engine: BenchEngine): Promise<HTMLCanvasElement> {
+export async function mapSheet(plan: Plan, engine: BenchEngine, picture: Size): Promise<HTMLCanvasElement> {
   const content = await mapContent(plan, engine);
   const sheet = (await engine.glimpse(plan, "sheet"))?.[0];
   if (!sheet) throw new Error("the print could not be rendered");
@@ -156,6 +171,6 @@ export async function mapSheet(plan: Plan, engine: BenchEngine): Promise<HTMLCan
   canvas.height = mapHeight(sheet, content);
   const context = canvas.getContext("2d", { alpha: false })!;
   context.putImageData(new ImageData(sheet.rgba, sheet.width, sheet.height), 0, 0);
-  drawMap(context, sheet, content, true);
+  drawMap(context, geometryOf(plan.frame, picture, sheet), content, true);
   return canvas;
 }

@@ -1,12 +1,13 @@
 import type { PreparedPicture } from "@/contracts/preparedPicture";
+import { printSizeAt } from "@/core/frame/frame";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { LevelArea } from "@/engine/messages";
 
-/** How the picture lies on the easel. */
+/** How the print lies on the easel. */
 export interface View {
-  /** CSS pixels for each picture pixel. */
+  /** CSS pixels for each pixel of the print at full size. */
   scale: number;
-  /** The place of the picture (0–1 each way) in the middle of the easel. */
+  /** The place of the print (0–1 each way) in the middle of the easel. */
   x: number;
   y: number;
 }
@@ -20,41 +21,41 @@ export interface Box {
 
 export const MOST_ENLARGED = 8;
 const WHEEL_STEP = 1.2;
-/** Picture kept ready beyond the edges of what is seen, in level pixels, so that a small drag needs nothing new. */
+/** Print kept ready beyond the edges of what is seen, in level pixels, so that a small drag needs nothing new. */
 const MARGIN = 160;
 
-/** The scale at which the whole picture fits into a room. */
-export function fitScale(picture: Size, room: Size): number {
-  return Math.max(Math.min(room.width / picture.width, room.height / picture.height), 1e-4);
+/** The scale at which the whole print fits into a room. */
+export function fitScale(print: Size, room: Size): number {
+  return Math.max(Math.min(room.width / print.width, room.height / print.height), 1e-4);
 }
 
-/** The whole picture in the middle of a room. */
-export function fitView(picture: Size, room: Size): View {
-  return { scale: fitScale(picture, room), x: 0.5, y: 0.5 };
+/** The whole print in the middle of a room. */
+export function fitView(print: Size, room: Size): View {
+  return { scale: fitScale(print, room), x: 0.5, y: 0.5 };
 }
 
-/** Where the picture lies in the easel, in CSS pixels, on whole pixels so that 1:1 is sharp. */
-export function pictureBox(picture: Size, room: Box, view: View): Box {
-  const width = Math.round(picture.width * view.scale);
-  const height = Math.round(picture.height * view.scale);
+/** Where the print lies in the easel, in CSS pixels, on whole pixels so that 1:1 is sharp. */
+export function printBox(print: Size, room: Box, view: View): Box {
+  const width = Math.round(print.width * view.scale);
+  const height = Math.round(print.height * view.scale);
   const middleX = room.left + room.width / 2;
   const middleY = room.top + room.height / 2;
   return { left: Math.round(middleX - view.x * width), top: Math.round(middleY - view.y * height), width, height };
 }
 
 /** Zoomed about a point of the easel that stays where it is. */
-export function zoomAt(picture: Size, box: Box, room: Box, point: { x: number; y: number }, scale: number, fit: number): View {
+export function zoomAt(print: Size, box: Box, room: Box, point: { x: number; y: number }, scale: number, fit: number): View {
   const bounded = Math.min(Math.max(scale, fit), Math.max(MOST_ENLARGED, fit));
   const underX = (point.x - box.left) / box.width;
   const underY = (point.y - box.top) / box.height;
-  const x = underX - (point.x - room.left - room.width / 2) / (picture.width * bounded);
-  const y = underY - (point.y - room.top - room.height / 2) / (picture.height * bounded);
+  const x = underX - (point.x - room.left - room.width / 2) / (print.width * bounded);
+  const y = underY - (point.y - room.top - room.height / 2) / (print.height * bounded);
   return keptInside({ scale: bounded, x, y }, fit);
 }
 
-/** The view after dragging the picture by CSS pixels. */
-export function panned(picture: Size, view: View, dx: number, dy: number, fit: number): View {
-  return keptInside({ ...view, x: view.x - dx / (picture.width * view.scale), y: view.y - dy / (picture.height * view.scale) }, fit);
+/** The view after dragging the print by CSS pixels. */
+export function panned(print: Size, view: View, dx: number, dy: number, fit: number): View {
+  return keptInside({ ...view, x: view.x - dx / (print.width * view.scale), y: view.y - dy / (print.height * view.scale) }, fit);
 }
 
 function keptInside(view: View, fit: number): View {
@@ -67,16 +68,23 @@ export function wheelScale(scale: number, deltaY: number): number {
 }
 
 /**
- * The part of a level that must be rendered to show what the easel shows, or undefined where the preview is fine enough.
+ * The part of the print at a level that must be rendered to show what the easel shows, or undefined where the preview is fine enough.
  * `pixelRatio` is device pixels for each CSS pixel.
  */
-export function detailArea(picture: PreparedPicture, easel: Size, box: Box, view: View, pixelRatio: number): LevelArea | undefined {
+export function detailArea(
+  picture: PreparedPicture,
+  print: Size,
+  easel: Size,
+  box: Box,
+  view: View,
+  pixelRatio: number,
+): LevelArea | undefined {
   const needed = view.scale * pixelRatio;
   const preview = picture.levels.length - 1;
   if (preview === 0 || picture.levels[preview]!.scale >= needed * 0.98) return undefined;
   const fine = picture.levels.findLastIndex((level, i) => i < preview && level.scale >= needed * 0.98);
   const index = Math.max(fine, 0);
-  const level = picture.levels[index]!;
+  const level = printSizeAt(print, picture, picture.levels[index]!);
   const toLevelX = (cssX: number) => ((cssX - box.left) / box.width) * level.width;
   const toLevelY = (cssY: number) => ((cssY - box.top) / box.height) * level.height;
   const left = Math.floor(Math.min(Math.max(toLevelX(0) - MARGIN, 0), level.width - 1));

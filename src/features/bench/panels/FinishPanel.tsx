@@ -2,6 +2,7 @@
 import { Button, InputNumber, Progress, Select } from "antd";
 import { useCallback, useEffect, useState } from "react";
 import { z } from "zod";
+import { placingOf } from "@/core/frame/frame";
 import { ExportStatus } from "@/contracts/api";
 import {
   EXPORT_FORMATS,
@@ -34,7 +35,9 @@ export function FinishPanel() {
   const [longEdge, setLongEdge] = useState<number>();
   const [problem, setProblem] = useState<string>();
   const { exports, refresh } = useExports(start.print.id);
-  const full = Math.max(start.picture.width, start.picture.height);
+  const frame = useBenchState((state) => state.plan.frame);
+  const print = placingOf(frame, start.prepared);
+  const full = Math.max(print.width, print.height);
 
   const onExport = async () => {
     setProblem(undefined);

@@ -33,4 +33,6 @@ export interface PassFace<K extends MoveKind> {
   pressScale?(store: BenchStore, of: OfPass<K>, zone: number): void;
   /** What it draws on the picture, while the hand is not in the panel. */
   OnPicture?: ComponentType<OfPass<K> & { size: Size }>;
+  /** The same on the print, whatever of the picture it is. */
+  OnPrint?: ComponentType<OfPass<K> & { size: Size }>;
 }

@@ -8,6 +8,7 @@ import { hasFeather, MOST_FEATHER, type OutlineShape, type OvalShape, type Point
 import { signedDistance } from "@/core/region/signedDistance";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBench, useBenchState } from "../state/BenchContext";
+import { useOverPrint } from "../easel/GeometryContext";
 import { DragPoint, type MovedWith } from "../easel/DragPoint";
 import { adjustRegion, adjustShape } from "./regionEdits";
 import styles from "./RegionOverlay.module.css";
@@ -221,6 +222,7 @@ function OvalGrips({ shape, long, regionName }: Common<OvalShape>) {
 /** The lines at which the shape begins to fade and ends, to be dragged apart or together. */
 function FeatherLines({ shape, long, regionName }: Common<OutlineShape | OvalShape>) {
   const { store } = useBench();
+  const { pointAt } = useOverPrint();
   const held = useRef<"inner" | "outer" | undefined>(undefined);
   const paths = useMemo(() => linesOf(shape, long), [shape, long]);
   const drag = (which: "inner" | "outer") => ({
@@ -233,8 +235,7 @@ function FeatherLines({ shape, long, regionName }: Common<OutlineShape | OvalSha
     onPointerMove: (event: PointerEvent<SVGPathElement>) => {
       if (held.current !== which) return;
       event.stopPropagation();
-      const bounds = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
-      const away = distanceTo(shape, { x: (event.clientX - bounds.left) / long, y: (event.clientY - bounds.top) / long });
+      const away = distanceTo(shape, pointAt(event));
       const reach = Math.min(Math.max(which === "inner" ? -away : away, 0), MOST_FEATHER);
       adjustShape(store, shape.id, (now) => (hasFeather(now) ? { ...now, [which]: reach } : now));
     },

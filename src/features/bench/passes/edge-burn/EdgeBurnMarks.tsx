@@ -17,7 +17,7 @@ const LINE_CELLS = 200;
 /** Where all but this much is left, so that it begins to be seen, and where half is. Lines round what is left do not run along the frame. */
 const LEFT = [0.98, 0.5] as const;
 
-/** An edge burn over the picture: where it begins, where it is halfway, and its middle to be moved. */
+/** An edge burn over the print: where it begins, where it is halfway, and its middle to be moved. */
 export function EdgeBurnMarks({ pass, move, size }: { pass: Pass; move: EdgeBurnMove; size: Size }) {
   const { store } = useBench();
   const showsBright = useBenchState((state) => state.showsBright);
@@ -41,7 +41,7 @@ export function EdgeBurnMarks({ pass, move, size }: { pass: Pass; move: EdgeBurn
       <DragPoint
         long={long}
         at={{ x: middleX + x, y: middleY + y }}
-        name="Middle of the edge burn: move it; double click brings it to the middle of the picture"
+        name="Middle of the edge burn: move it; double click brings it to the middle of the print"
         onMove={shift}
         onEnd={() => store.getState().commit(label)}
         onRest={() => store.getState().commitSoon(label)}

@@ -10,7 +10,7 @@ export const edgeBurn: PassFace<"edge-burn"> = {
   words: ({ stops }) => `Edges ${formatStops(stops)}`,
   Panel: EdgeBurnPart,
   spreads: "An edge burn moves each place by how near the border it lies, so one tone may go to several.",
-  OnPicture: function OnPicture(props) {
+  OnPrint: function OnPrint(props) {
     const showsRegion = useBenchState((state) => state.showsRegion);
     return showsRegion && <EdgeBurnMarks {...props} />;
   },

@@ -1,0 +1,58 @@
+import { pictureAlongPrint, pictureAtPrint, placingAt, placingOf, printAtPicture, type Frame, type Placing } from "@/core/frame/frame";
+import type { Point } from "@/core/region/region";
+import type { Size } from "@/core/spatial/areaReduce";
+
+/** Where a print shown on the page lies in its picture. */
+export interface Geometry {
+  /** The print as it is shown, and the whole picture at that size; CSS pixels. */
+  print: Size;
+  picture: Size;
+  /** CSS pixels of the print to those of the picture. */
+  placing: Placing;
+  /** CSS pixels to the picture's long edge. */
+  long: number;
+}
+
+/** A print of a frame, shown at a size. */
+export function geometryOf(frame: Frame, picture: Size, shown: Size): Geometry {
+  const full = placingOf(frame, picture);
+  const by = Math.max(shown.width, shown.height) / Math.max(full.width, full.height);
+  const isPicture = full.width === picture.width && full.height === picture.height;
+  const whole = isPicture ? shown : { width: by * picture.width, height: by * picture.height };
+  const print = { width: shown.width, height: shown.height };
+  return { print, picture: whole, placing: placingAt(full, picture, whole, print), long: Math.max(whole.width, whole.height) };
+}
+
+/** A print that is its picture. */
+export function ownGeometry(shown: Size): Geometry {
+  return geometryOf({ turns: 0, degrees: 0, mirrored: false, crop: null }, shown, shown);
+}
+
+/** A place of the print in CSS pixels, on the picture in its long edges. */
+export function pointOnPicture({ placing, long }: Geometry, at: Point): Point {
+  const { x, y } = pictureAtPrint(placing, at.x, at.y);
+  return { x: x / long, y: y / long };
+}
+
+/** The same as parts of the picture's width and height. */
+export function partsOnPicture({ placing, picture }: Geometry, at: Point): Point {
+  const { x, y } = pictureAtPrint(placing, at.x, at.y);
+  return { x: x / picture.width, y: y / picture.height };
+}
+
+/** Parts of the picture's width and height, as a place of the print in CSS pixels. */
+export function placeOnPrint({ placing, picture }: Geometry, parts: Point): Point {
+  return printAtPicture(placing, parts.x * picture.width, parts.y * picture.height);
+}
+
+/** A movement over the print in CSS pixels, on the picture in its long edges. */
+export function moveOnPicture({ placing, long }: Geometry, by: Point): Point {
+  const { x, y } = pictureAlongPrint(placing, by.x, by.y);
+  return { x: x / long, y: y / long };
+}
+
+/** What draws in CSS pixels of the picture, brought onto the print: the numbers of a CSS `matrix()`. */
+export function matrixOnPrint({ placing }: Geometry): [number, number, number, number, number, number] {
+  const [origin, across, down] = [printAtPicture(placing, 0, 0), printAtPicture(placing, 1, 0), printAtPicture(placing, 0, 1)];
+  return [across.x - origin.x, across.y - origin.y, down.x - origin.x, down.y - origin.y, origin.x, origin.y];
+}
