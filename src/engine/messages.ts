@@ -1,6 +1,7 @@
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { ExposureStroke } from "@/core/passes/exposure/exposure";
+import type { Frame as CropFrame } from "@/core/frame/frame";
 import type { Plan } from "@/core/plan/plan";
 import type { Look } from "@/core/view/toneTables";
 import type { Answer, Ask } from "./asking";
@@ -40,6 +41,8 @@ export interface LevelArea {
 
 export interface RenderRequest {
   plan: Plan;
+  /** What of the picture is shown: the print's frame, or all of it while it is framed. */
+  shownFrame: CropFrame;
   /** The passes in hand, if any are. */
   hand: Hand | undefined;
   look: BenchLook;
@@ -47,7 +50,7 @@ export interface RenderRequest {
   screens: boolean;
   /** Places to be read whenever the picture is measured. */
   pins: readonly Place[];
-  /** How large the whole picture lies on the screen, in device pixels. */
+  /** How large all that is shown lies on the screen, in device pixels. */
   shownSize: Size;
   /** The part seen enlarged; absent when the preview serves. */
   detail: LevelArea | undefined;
@@ -82,6 +85,8 @@ export interface Frame {
   number: number;
   /** What it shows: the preview, or a part of a level. */
   area: LevelArea | "preview";
+  /** Whether it shows all of the picture, whatever the print's frame. */
+  isWhole: boolean;
   width: number;
   height: number;
   rgba: Uint8ClampedArray<ArrayBuffer>;

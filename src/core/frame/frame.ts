@@ -94,11 +94,11 @@ export interface Placing extends Size {
 export function unroundedPlacing(frame: Frame, picture: Size): Placing {
   const long = Math.max(picture.width, picture.height);
   const crop = cropOf(frame, picture);
-  return around({ x: crop.x * long, y: crop.y * long }, { width: crop.width * long, height: crop.height * long }, frame);
+  return placedAround({ x: crop.x * long, y: crop.y * long }, { width: crop.width * long, height: crop.height * long }, frame);
 }
 
-/** A print of a size around a place of its picture. */
-function around(middle: Point, { width, height }: Size, frame: Frame): Placing {
+/** A print of a size around a place of its picture, turned as its frame is. */
+export function placedAround(middle: Point, { width, height }: Size, frame: Pick<Frame, "turns" | "degrees" | "mirrored">): Placing {
   const along = alongOf(frame);
   const mirror = frame.mirrored ? -1 : 1;
   const across = { x: mirror * along.x, y: mirror * along.y };
@@ -119,7 +119,7 @@ export function placingOf(frame: Frame, picture: Size): Placing {
     middle.x = onPixels(middle.x, columns, picture.width);
     middle.y = onPixels(middle.y, rows, picture.height);
   }
-  return around(middle, size, frame);
+  return placedAround(middle, size, frame);
 }
 
 /** The middle of so many pixels that begin on a whole one, inside a picture. */

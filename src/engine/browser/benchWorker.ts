@@ -3,7 +3,17 @@ import type { Plan } from "@/core/plan/plan";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import { maskOf, planCompiler } from "@/core/plan/compilePlan";
 import { reachTable } from "@/core/steps/reach";
-import { frameKey, isPixelForPixel, onPart, partOfPlacing, pictureArea, pictureSizeAt, printOn, type Placing } from "@/core/frame/frame";
+import {
+  frameKey,
+  isPixelForPixel,
+  isWholeFrame,
+  onPart,
+  partOfPlacing,
+  pictureArea,
+  pictureSizeAt,
+  printOn,
+  type Placing,
+} from "@/core/frame/frame";
 import { TURN_REACH } from "@/core/kernels/turnWeights";
 import type { Size } from "@/core/spatial/areaReduce";
 import { encodedLight, lookTable } from "@/core/view/toneTables";
@@ -157,7 +167,7 @@ function renderWaiting(): void {
   waiting = undefined;
   const { detail } = request;
   const known = open.detail;
-  const shown = detail && known && covers(known.area, detail) && known.frame === frameKey(request.plan.frame) ? known : undefined;
+  const shown = detail && known && covers(known.area, detail) && known.frame === frameKey(request.shownFrame) ? known : undefined;
   if (detail && !shown) fetchDetail(detail, number, request);
   if (!detail) fetching?.abort.abort();
   // What is looked at comes first; the preview beneath, with the histograms, follows when the hand rests.
@@ -193,7 +203,18 @@ function renderStage(stage: Stage, area: Frame["area"], number: number, request:
   const showing = { ...showingOf(request.look), screens: request.screens, mask: handMask(request), exposed: handStops(request) };
   const rgba = stage.render(compile(request.plan), request.hand, showing, { buffer: spare, bases, print });
   spare = undefined;
-  say({ type: "frame", number, area, ...sizeOf(print ?? stage.size), rgba, tookMs: performance.now() - begin }, [rgba.buffer]);
+  say(
+    {
+      type: "frame",
+      number,
+      area,
+      isWhole: isWholeFrame(request.shownFrame),
+      ...sizeOf(print ?? stage.size),
+      rgba,
+      tookMs: performance.now() - begin,
+    },
+    [rgba.buffer],
+  );
   clearTimeout(countLater);
   if (area !== "preview" || request.isPeek) return;
   // Counting comes after the frame is on its way: first on the pixels shown, exactly when the hand rests.
@@ -235,14 +256,14 @@ const purposeOf = ({ isPeek }: RenderRequest): Purpose => (isPeek ? "glance" : "
 
 /** The stage whose pixels are those of the screen, unless the picture is shown about as large as the preview or larger. */
 function fittedStage(request: RenderRequest): Stage {
-  const { plan, shownSize } = request;
-  return fittedViews(pictureSizeAt(plan.frame, open!.picture.levels[0]!, shownSize)).stage(purposeOf(request));
+  const { shownFrame, shownSize } = request;
+  return fittedViews(pictureSizeAt(shownFrame, open!.picture.levels[0]!, shownSize)).stage(purposeOf(request));
 }
 
 /** Where the print lies on a stage of the whole picture: at the size of the screen where the stage was made for it. */
-function printOnScreen(stage: Stage, { plan, shownSize }: RenderRequest): Placing | undefined {
+function printOnScreen(stage: Stage, { shownFrame, shownSize }: RenderRequest): Placing | undefined {
   const { preview, picture } = open!;
-  return printOn(plan.frame, picture.levels[0]!, stage.size, stage.source === preview.source ? undefined : shownSize);
+  return printOn(shownFrame, picture.levels[0]!, stage.size, stage.source === preview.source ? undefined : shownSize);
 }
 
 function fittedViews({ width, height }: Size): Views {
@@ -253,13 +274,13 @@ function fittedViews({ width, height }: Size): Views {
 }
 
 function fetchDetail(area: LevelArea, number: number, request: RenderRequest): void {
-  const frameOfIt = frameKey(request.plan.frame);
+  const frameOfIt = frameKey(request.shownFrame);
   if (fetching && covers(fetching.area, area) && fetching.frame === frameOfIt) return;
   fetching?.abort.abort();
   const abort = new AbortController();
   const mine = (fetching = { area, frame: frameOfIt, abort });
   const { fetcher, picture } = open!;
-  const { frame } = request.plan;
+  const { shownFrame: frame } = request;
   const level = picture.levels[area.level]!;
   const whole = printOn(frame, picture.levels[0]!, level);
   const part = whole && partOfPlacing(whole, area.x, area.y, area);

@@ -11,6 +11,7 @@ import { Easel } from "./easel/Easel";
 import { HelpSheet } from "./tools/HelpSheet";
 import { HistorySheet } from "./history/HistorySheet";
 import { HueLine } from "./scale/HueLine";
+import { FramePanel } from "./frame/FramePanel";
 import { ColourPanel } from "./panels/ColourPanel";
 import { FinishPanel } from "./panels/FinishPanel";
 import { MixPanel } from "./panels/MixPanel";
@@ -101,6 +102,7 @@ function StepParts() {
   return (
     <>
       {step.stage === "mix" ? <HueLine /> : <Scale />}
+      {step.stage === "frame" && <FramePanel />}
       {step.stage === "colour" && <ColourPanel />}
       {step.stage === "mix" && <MixPanel />}
       {chosen && <PassPanel pass={chosen.pass} index={chosen.index} />}

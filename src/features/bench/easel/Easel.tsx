@@ -1,6 +1,6 @@
 "use client";
 import { useCallback, useEffect, useMemo, useRef, useState, type PointerEvent } from "react";
-import { placingOf, printSizeAt } from "@/core/frame/frame";
+import { isWholeFrame, placingOf, printSizeAt } from "@/core/frame/frame";
 import type { Frame, LevelArea } from "@/engine/messages";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { isDrawing, isExposing } from "../tools/tools";
@@ -9,8 +9,9 @@ import { useDrawingHand } from "../tools/drawing/useDrawingHand";
 import { beginPull, type Puller } from "../tools/pulling";
 import { Pins, togglePin } from "./Pins";
 import { PassMarks, PrintMarks } from "./PassMarks";
-import { geometryOf, matrixOnPrint, ownGeometry, partsOnPicture, pointOnPicture } from "./geometry";
+import { boxRound, framingGeometry, geometryOf, matrixOnPrint, ownGeometry, partsOnPicture, pointOnPicture } from "./geometry";
 import { GeometryProvider } from "./GeometryContext";
+import { CropOverlay } from "../frame/CropOverlay";
 import { PrintingMap } from "./PrintingMap";
 import { Readings } from "./Readings";
 import { RegionOverlay } from "../regions/RegionOverlay";
@@ -50,18 +51,21 @@ export function Easel() {
   };
   room.left += BORDER;
   const frame = useBenchState((state) => state.plan.frame);
-  const full = useMemo(() => placingOf(frame, picture), [frame, picture]);
+  // While it is framed all of the picture is shown, turned as the print will be.
+  const isFraming = useBenchState((state) => state.step.stage === "frame");
+  const full = useMemo(() => (isFraming ? boxRound(frame, picture) : placingOf(frame, picture)), [isFraming, frame, picture]);
   const fit = Math.min(fitScale(full, room), 1);
   const [zoomed, setZoomed] = useState<View>();
-  const view = zoomed ?? { ...fitView(full, room), scale: fit };
+  const view = (isFraming ? undefined : zoomed) ?? { ...fitView(full, room), scale: fit };
   const box = printBox(full, room, view);
-  const geometry = geometryOf(frame, picture, box);
+  const geometry = isFraming ? framingGeometry(frame, picture, box) : geometryOf(frame, picture, box);
   const pixelRatio = typeof devicePixelRatio === "number" ? devicePixelRatio : 1;
-  const detail = size.width > 0 ? detailArea(picture, full, size, box, view, pixelRatio) : undefined;
+  const detail = size.width > 0 && !isFraming ? detailArea(picture, full, size, box, view, pixelRatio) : undefined;
 
   const preview = useRef<HTMLCanvasElement>(null);
   const close = useRef<HTMLCanvasElement>(null);
   const [closeArea, setCloseArea] = useState<LevelArea>();
+  const [isDrawnWhole, setDrawnWhole] = useState<boolean>();
 
   const draw = useCallback((frame: Frame) => {
     const canvas = frame.area === "preview" ? preview.current : close.current;
@@ -76,9 +80,15 @@ export function Easel() {
     canvas.dataset.tookMs = frame.tookMs.toFixed(2);
     canvas.dataset.frame = String(frame.number);
     if (frame.area !== "preview") setCloseArea(frame.area);
+    else setDrawnWhole(frame.isWhole);
   }, []);
   useFrames(draw);
-  const shownSize = { width: Math.max(1, Math.round(box.width * pixelRatio)), height: Math.max(1, Math.round(box.height * pixelRatio)) };
+  // While the angle changes the picture stays as large as it is rendered, and the browser turns it.
+  const upright = isFraming ? scaled(picture, Math.min(fitScale(boxRound({ ...frame, degrees: 0 }, picture), room), 1)) : box;
+  const shownSize = {
+    width: Math.max(1, Math.round(upright.width * pixelRatio)),
+    height: Math.max(1, Math.round(upright.height * pixelRatio)),
+  };
   useRenderRequests(easel, detail, shownSize);
 
   const tool = useBenchState((state) => state.tool);
@@ -95,7 +105,9 @@ export function Easel() {
   };
   const placeOf = (point: { x: number; y: number }) => {
     const at = { x: point.x - box.left, y: point.y - box.top };
-    return at.x >= 0 && at.x < box.width && at.y >= 0 && at.y < box.height ? partsOnPicture(geometry, at) : undefined;
+    if (at.x < 0 || at.x >= box.width || at.y < 0 || at.y >= box.height) return undefined;
+    const parts = partsOnPicture(geometry, at);
+    return parts.x >= 0 && parts.x < 1 && parts.y >= 0 && parts.y < 1 ? parts : undefined;
   };
   const pointAt = (event: { clientX: number; clientY: number }) => {
     const point = pointIn(event);
@@ -124,7 +136,7 @@ export function Easel() {
   };
 
   const onPointerDown = async (event: PointerEvent<HTMLDivElement>) => {
-    if (event.button === 1 || (event.button === 0 && moves)) {
+    if (!isFraming && (event.button === 1 || (event.button === 0 && moves))) {
       event.currentTarget.setPointerCapture(event.pointerId);
       drag.current = { ...pointIn(event), view };
       return;
@@ -202,6 +214,9 @@ export function Easel() {
     };
   }, [bench, zoomTo, view.scale, pixelRatio]);
 
+  const overPicture = { ...geometry.picture, transform: `matrix(${matrixOnPrint(geometry).join(", ")})`, transformOrigin: "0 0" };
+  // What was drawn for another way of showing it would be stretched.
+  const fits = isDrawnWhole === undefined || isDrawnWhole === (isFraming || isWholeFrame(frame));
   const closeLevel = closeArea && picture.levels[closeArea.level]!;
   const closePrint = closeLevel && printSizeAt(full, picture, closeLevel);
   const showsClose = detail && closeArea && closeArea.level === detail.level;
@@ -222,12 +237,17 @@ export function Easel() {
         {size.width > 0 && (
           <div
             className={styles.print}
+            data-framing={isFraming}
             style={{ left: box.left - BORDER, top: box.top - BORDER, width: box.width + 2 * BORDER, height: box.height + 2 * BORDER }}
           >
             <div className={styles.sheet} style={{ left: BORDER, top: BORDER, width: box.width, height: box.height }}>
               <canvas
                 ref={preview}
                 className={styles.preview}
+                style={{
+                  visibility: fits ? undefined : "hidden",
+                  ...(isFraming && overPicture),
+                }}
                 data-testid="preview"
                 aria-label={`${start.picture.name}, as a print`}
                 role="img"
@@ -251,12 +271,10 @@ export function Easel() {
               />
               <GeometryProvider value={{ geometry, pointAt }}>
                 <Pins />
-                <div
-                  className={styles.overPicture}
-                  style={{ ...geometry.picture, transform: `matrix(${matrixOnPrint(geometry).join(", ")})` }}
-                >
+                <div className={styles.overPicture} style={overPicture}>
                   <RegionOverlay size={geometry.picture} />
                   <PassMarks size={geometry.picture} />
+                  {isFraming && <CropOverlay size={geometry.picture} />}
                 </div>
                 {isMap && <PrintingMap size={box} />}
               </GeometryProvider>
@@ -294,3 +312,5 @@ function PullMark({ pull: { x, y, puller } }: { pull: Pull }) {
     </div>
   );
 }
+
+const scaled = ({ width, height }: { width: number; height: number }, by: number) => ({ width: width * by, height: height * by });

@@ -1,4 +1,13 @@
-import { pictureAlongPrint, pictureAtPrint, placingAt, placingOf, printAtPicture, type Frame, type Placing } from "@/core/frame/frame";
+import {
+  pictureAlongPrint,
+  pictureAtPrint,
+  placedAround,
+  placingAt,
+  placingOf,
+  printAtPicture,
+  type Frame,
+  type Placing,
+} from "@/core/frame/frame";
 import type { Point } from "@/core/region/region";
 import type { Size } from "@/core/spatial/areaReduce";
 
@@ -16,12 +25,31 @@ export interface Geometry {
 /** A print of a frame, shown at a size. */
 export function geometryOf(frame: Frame, picture: Size, shown: Size): Geometry {
   const full = placingOf(frame, picture);
-  const by = Math.max(shown.width, shown.height) / Math.max(full.width, full.height);
+  const by = longEdge(shown) / longEdge(full);
   const isPicture = full.width === picture.width && full.height === picture.height;
   const whole = isPicture ? shown : { width: by * picture.width, height: by * picture.height };
   const print = { width: shown.width, height: shown.height };
-  return { print, picture: whole, placing: placingAt(full, picture, whole, print), long: Math.max(whole.width, whole.height) };
+  return { print, picture: whole, placing: placingAt(full, picture, whole, print), long: longEdge(whole) };
 }
+
+/** All of a picture, turned as its frame is, shown in a box round it. */
+export function framingGeometry(frame: Frame, picture: Size, shown: Size): Geometry {
+  const by = Math.max(shown.width, shown.height) / longEdge(boxRound(frame, picture));
+  const whole = { width: by * picture.width, height: by * picture.height };
+  const print = { width: shown.width, height: shown.height };
+  return { print, picture: whole, placing: placedAround({ x: whole.width / 2, y: whole.height / 2 }, print, frame), long: longEdge(whole) };
+}
+
+/** The size of the upright box round a picture that is turned. */
+export function boxRound(frame: Frame, { width, height }: Size): Size {
+  const { across, down } = placedAround({ x: 0, y: 0 }, { width: 1, height: 1 }, frame);
+  return {
+    width: width * Math.abs(across.x) + height * Math.abs(across.y),
+    height: width * Math.abs(down.x) + height * Math.abs(down.y),
+  };
+}
+
+const longEdge = ({ width, height }: Size) => Math.max(width, height);
 
 /** A print that is its picture. */
 export function ownGeometry(shown: Size): Geometry {

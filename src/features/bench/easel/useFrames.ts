@@ -1,4 +1,5 @@
 import { useEffect, useRef, type RefObject } from "react";
+import { WHOLE_FRAME } from "@/core/frame/frame";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { Frame, LevelArea } from "@/engine/messages";
 import { useBench } from "../state/BenchContext";
@@ -31,7 +32,16 @@ export function useRenderRequests(easel: RefObject<HTMLElement | null>, detail: 
       const plan = state.isMaskIgnored ? planWithoutMask(state.plan, step) : state.plan;
       const seen = isBefore ? beforePlan(plan, step) : isUpToHere ? planUpTo(plan, step) : plan;
       const hand = isBefore ? undefined : handOf(state);
-      const asked = engine()?.render({ plan: seen, hand, look, screens, pins, ...latest.current, isPeek: isBefore || state.isMaskIgnored });
+      const asked = engine()?.render({
+        plan: seen,
+        shownFrame: step.stage === "frame" ? WHOLE_FRAME : seen.frame,
+        hand,
+        look,
+        screens,
+        pins,
+        ...latest.current,
+        isPeek: isBefore || state.isMaskIgnored,
+      });
       if (asked !== undefined && easel.current) easel.current.dataset.asked = String(asked); // equal to the frame drawn: nothing is under way
     };
     ask();

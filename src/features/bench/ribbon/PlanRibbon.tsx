@@ -19,6 +19,7 @@ import type { Mix } from "@/core/plan/plan";
 import { AddPass } from "./AddPass";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { chooseStep, settledPlan } from "../state/benchStore";
+import { frameWords } from "../frame/ratios";
 import { PassSlip } from "./PassSlip";
 import { useChanges } from "./useChanges";
 import styles from "./PlanRibbon.module.css";
@@ -58,6 +59,12 @@ export function PlanRibbon() {
 
   return (
     <nav className={`${styles.ribbon} ${plan.sets.length ? styles.withSets : ""}`} aria-label="Print plan">
+      <Slip
+        name="Frame"
+        words={frameWords(plan.frame)}
+        isOn={step.stage === "frame"}
+        onChoose={() => chooseStep(store, { stage: "frame" })}
+      />
       <Slip
         name="Colour"
         words={profile === SRGB_SPACE.name ? "As found" : profile}

@@ -9,9 +9,11 @@ import type { Brush } from "@/core/brush/stroke";
 import { regionOf } from "@/core/plan/editRegions";
 import type { Combine, Corner, Point, Region } from "@/core/region/region";
 import { placeOfSet } from "@/core/plan/editPasses";
+import type { Size } from "@/core/spatial/areaReduce";
 import type { BenchLook, Place } from "@/engine/messages";
 import type { Hand } from "@/engine/runs";
 import type { PointReading, StageHistograms } from "@/engine/stageTypes";
+import type { Framing } from "../frame/ratios";
 import { redoTarget, undoTarget, withoutStep, withStep, type History } from "./history";
 import type { SaveListener, SaveQueue, SaveState } from "./saveQueue";
 import { withoutMeaning } from "./inHand";
@@ -28,7 +30,7 @@ export interface BenchStart {
 }
 
 /** The step in hand: a stage of the plan by name, or a pass or a set of passes by id. */
-export type Step = { stage: "colour" | "mix" | "finish" } | { stage: "pass" | "set"; id: string };
+export type Step = { stage: "frame" | "colour" | "mix" | "finish" } | { stage: "pass" | "set"; id: string };
 /** How the next stroke dodges or burns. */
 export interface Exposing extends Brush {
   /** In stops. */
@@ -44,6 +46,8 @@ export interface Drawing extends Brush {
 }
 
 export interface BenchState {
+  /** The picture's full size in pixels. */
+  readonly picture: Size;
   /** The plan as it is seen, a move under the hand included. */
   plan: Plan;
   /** The plan as it was when a hand began to draw on the picture; undefined while none does. */
@@ -73,6 +77,8 @@ export interface BenchState {
   clearing: "both" | "dodge" | "burn";
   lasso: readonly Point[];
   accentScale: number;
+  /** How the next crop is kept. */
+  framing: Framing;
   /** How long a string the hand pulls the brush by, in long edges: the way it goes is steadier than the hand's. */
   steady: number;
   /** The shape of the region in hand that is edited, by id. */
@@ -177,6 +183,7 @@ export function createBenchStore(
       planAtPress: undefined,
       history: { revisions: start.revisions, head: start.print.head },
       step: start.plan.passes[0] ? { stage: "pass", id: start.plan.passes[0].id } : { stage: "mix" },
+      picture: start.prepared,
       tool: "read",
       look: { kind: "picture" },
       isBefore: false,
@@ -191,6 +198,7 @@ export function createBenchStore(
       clearing: "both",
       lasso: [],
       accentScale: 0.03,
+      framing: { ratio: "free", own: 1.5, isUpright: start.prepared.height > start.prepared.width, guide: "thirds" },
       steady: 0,
       exposing: { radius: 0.06, hardness: 0.1, flow: 0.08, pressure: "flow", ceiling: 0.5 },
       chosenShape: undefined,
@@ -283,7 +291,7 @@ export function chooseStep(store: BenchStore, step: Step): void {
 /** Takes a tool up, or says why it has no use here. */
 export function takeUp(store: BenchStore, tool: Tool): void {
   const { drawing, set, ...state } = store.getState();
-  const failure = unfitting(tool, chosenPass(state)?.pass);
+  const failure = unfitting(tool, chosenPass(state)?.pass, state.step.stage);
   set(failure ? { failure } : { tool, drawing: { ...drawing, corners: [] } });
 }
 

@@ -32,7 +32,7 @@ export function withoutMeaning(before: BenchState, after: BenchState, changed: P
     const shapes = (pass && regionOf(after.plan, pass)?.shapes) ?? [];
     if (after.chosenShape && !shapes.some(({ id }) => id === after.chosenShape)) cleared.chosenShape = undefined;
   }
-  if (unfitting(after.tool, pass)) cleared.tool = "read";
+  if (unfitting(after.tool, pass, step.stage)) cleared.tool = "read";
   return cleared;
 }
 

@@ -2,6 +2,7 @@ import type { BenchLook } from "@/engine/messages";
 import { chooseStep, chosenPass, chosenSet, handOf, takeUp, withPass, withSet, type BenchStore, type Step } from "../state/benchStore";
 import { BRUSH_STEP, sizeBrush } from "./brushSize";
 import { closePolygon } from "./drawing/drawShapes";
+import { setFraming, turnFrame } from "../frame/frameEdits";
 import { deletePicked } from "../passes/exposure/pickedStrokes";
 import { deleteShape } from "../regions/regionEdits";
 import { isDrawing, isPicking, type Tool } from "./tools";
@@ -52,6 +53,12 @@ const toggle =
     set({ look: { kind: look.kind === kind ? "picture" : kind } });
   };
 const key = (on: string, act: BenchKey["act"]): BenchKey => ({ on: [on], act });
+
+/** For keys that act while the print is framed. */
+const inFrame =
+  (act: (bench: KeyBench) => void): BenchKey["act"] =>
+  (bench) =>
+    bench.store.getState().step.stage === "frame" && act(bench);
 
 export const KEY_LINES: Record<string, readonly KeyLine[]> = {
   Looking: [
@@ -181,6 +188,33 @@ export const KEY_LINES: Record<string, readonly KeyLine[]> = {
     },
     { shown: "Delete", words: "remove the strokes picked, or the shape in hand", keys: [key("delete", ({ store }) => deleteThing(store))] },
   ],
+  "In the frame": [
+    {
+      shown: ", and .",
+      words: "turn the print a quarter, anticlockwise or clockwise",
+      keys: [
+        key(
+          ",",
+          inFrame(({ store }) => turnFrame(store, false)),
+        ),
+        key(
+          ".",
+          inFrame(({ store }) => turnFrame(store, true)),
+        ),
+      ],
+    },
+    {
+      shown: "/",
+      words: "lay kept proportions the other way",
+      keys: [
+        key(
+          "/",
+          inFrame(({ store }) => setFraming(store, { isUpright: !store.getState().framing.isUpright })),
+        ),
+      ],
+    },
+    { shown: "Arrows on a side or corner", words: "move it; with Shift, ten times", keys: [] },
+  ],
   "On the scale and in the panel": [
     { shown: "Arrows on a strand", words: "place it; with Alt, take another tone; with Shift, ten times", keys: [] },
     { shown: "Ctrl+click on strands", words: "take several in hand; they move together", keys: [] },
@@ -259,9 +293,13 @@ function switchOver(store: BenchStore): void {
   state.commit(`${name} ${on ? "off" : "on"}`);
 }
 
+/** Frame, colour and mix come before the passes. */
+const STAGES_BEFORE = 3;
+
 function stepBy(store: BenchStore, by: number): void {
   const { plan, step } = store.getState();
   const steps: Step[] = [
+    { stage: "frame" },
     { stage: "colour" },
     { stage: "mix" },
     ...plan.passes.map(({ id }) => ({ stage: "pass" as const, id })),
@@ -269,7 +307,9 @@ function stepBy(store: BenchStore, by: number): void {
   ];
   // From a set one goes on to its first pass, or back to the step before that.
   const hand = handOf({ plan, step });
-  const at = hand ? hand.first + 2 - (step.stage === "set" && by > 0 ? 1 : 0) : steps.findIndex(({ stage }) => stage === step.stage);
+  const at = hand
+    ? hand.first + STAGES_BEFORE - (step.stage === "set" && by > 0 ? 1 : 0)
+    : steps.findIndex(({ stage }) => stage === step.stage);
   const next = steps[Math.min(Math.max(at + by, 0), steps.length - 1)]!;
   chooseStep(store, next);
 }

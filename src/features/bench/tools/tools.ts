@@ -7,8 +7,8 @@ export const REGION_TOOLS = ["loop", "polygon", "oval", "gradient", "brush", "li
 export type RegionTool = (typeof REGION_TOOLS)[number];
 const EXPOSURE_TOOLS = ["dodge", "burn", "pick-strokes", "clear-loop"] as const;
 const GATE_TOOLS = ["repair", "pick-tones", "pick-hue"] as const;
-/** Those of a region, the brush that repairs a gate, and those of an exposure. */
-const DRAWING_TOOLS = [...REGION_TOOLS, "repair", ...EXPOSURE_TOOLS] as const;
+/** Those of a region, the brush that repairs a gate, those of an exposure, and the line that straightens the frame. */
+const DRAWING_TOOLS = [...REGION_TOOLS, "repair", ...EXPOSURE_TOOLS, "level"] as const;
 export type DrawingTool = (typeof DRAWING_TOOLS)[number];
 export type Tool = "move" | "pull-hue" | "pull-tone" | "read" | "pin" | "pick-tones" | "pick-hue" | DrawingTool;
 
@@ -36,8 +36,9 @@ export function drawsOneShape(tool: Tool): boolean {
   return tool === "loop" || tool === "polygon" || tool === "oval" || tool === "gradient";
 }
 
-/** Why a tool has no use where a pass, or none, is in hand; undefined where it has one. */
-export function unfitting(tool: Tool, pass: Pass | undefined): string | undefined {
+/** Why a tool has no use in a step, where a pass, or none, is in hand; undefined where it has one. */
+export function unfitting(tool: Tool, pass: Pass | undefined, stage: string): string | undefined {
+  if (tool === "level" && stage !== "frame") return "A print is straightened in its frame. Choose Frame on the ribbon.";
   if (isOneOf(EXPOSURE_TOOLS, tool) && !(pass && strokesOfMove(pass.move)))
     return "Dodging and burning is done in an exposure pass. Choose one on the ribbon, or add one.";
   if (isOneOf(REGION_TOOLS, tool) && !pass) return "A region belongs to a pass. Choose one on the ribbon, or add one.";

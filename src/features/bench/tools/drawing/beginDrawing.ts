@@ -1,6 +1,7 @@
 import type { BenchStore } from "../../state/benchStore";
 import type { DrawingTool } from "../tools";
 import { addCorner, drawGradient, drawLoop, drawOval } from "./drawShapes";
+import { drawLevel } from "../../frame/levelTool";
 import { clearLoop, pickStroke } from "../../passes/exposure/exposureTools";
 import { sweep } from "./likenessTool";
 import { expose } from "../../passes/exposure/expose";
@@ -32,5 +33,7 @@ export function beginDrawing(tool: DrawingTool, at: Touch, store: BenchStore): D
       return pickStroke(at, store);
     case "clear-loop":
       return clearLoop(at, store);
+    case "level":
+      return drawLevel(at, store);
   }
 }
