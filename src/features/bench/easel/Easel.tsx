@@ -199,6 +199,7 @@ export function Easel() {
   );
   useWheel(easel, (event) => {
     event.preventDefault();
+    if (isFraming) return;
     if (paints && event.shiftKey) return sizeBrush(store, (event.deltaY || event.deltaX) < 0 ? 1.1 : 1 / 1.1);
     zoomTo(wheelScale(view.scale, event.deltaY), pointIn(event));
   });
@@ -294,7 +295,8 @@ export function Easel() {
       </div>
       <ToolTray
         scale={view.scale * pixelRatio}
-        isFit={!zoomed}
+        isFit={isFraming || !zoomed}
+        isFixed={isFraming}
         onFit={() => setZoomed(undefined)}
         onOneToOne={() => zoomTo(1 / pixelRatio)}
       />

@@ -11,8 +11,20 @@ const TOOLS: { tool: Tool; label: string; key: string; hint: string }[] = [
   { tool: "move", label: "Move", key: "M", hint: "Drag the picture; the space bar does so with any tool" },
 ];
 
-/** What the hand takes up, and how large the picture is seen: `scale` in screen pixels for one of the picture's. */
-export function ToolTray({ scale, isFit, onFit, onOneToOne }: { scale: number; isFit: boolean; onFit(): void; onOneToOne(): void }) {
+/** What the hand takes up, and how large the picture is seen: `scale` in screen pixels for one of the picture's; fixed while all of it must be seen. */
+export function ToolTray({
+  scale,
+  isFit,
+  isFixed,
+  onFit,
+  onOneToOne,
+}: {
+  scale: number;
+  isFit: boolean;
+  isFixed: boolean;
+  onFit(): void;
+  onOneToOne(): void;
+}) {
   const { store } = useBench();
   const tool = useBenchState((state) => state.tool);
   return (
@@ -23,12 +35,13 @@ export function ToolTray({ scale, isFit, onFit, onOneToOne }: { scale: number; i
         </button>
       ))}
       <hr />
-      <button type="button" aria-pressed={isFit} title="The whole picture (F)" onClick={onFit}>
+      <button type="button" aria-pressed={isFit} disabled={isFixed} title="The whole picture (F)" onClick={onFit}>
         Fit
       </button>
       <button
         type="button"
         aria-pressed={Math.abs(scale - 1) < 0.001}
+        disabled={isFixed}
         title="One picture pixel on one screen pixel (G)"
         onClick={onOneToOne}
       >

@@ -49,7 +49,7 @@ export function WherePart({ pass }: { pass: Pass }) {
     commit(name ? `${pass.name} in ${name}` : `${pass.name} on the whole picture`);
   };
   const others = plan.regions.filter(({ id }) => id !== region?.id);
-  const share = acting === undefined ? undefined : acting === 0 ? "nowhere in the picture" : `${formatShare(acting)} of the picture`;
+  const share = acting === undefined ? undefined : acting === 0 ? "nowhere in the print" : `${formatShare(acting)} of the print`;
   return (
     <Part title="Where" state={region ? share : "the whole picture"}>
       <DrawingTools hasRegion={!!region} />

@@ -112,7 +112,9 @@ function Slip({ name, words, isOn, onChoose }: { name: string; words: string; is
       onClick={onChoose}
     >
       <span className={styles.name}>{name}</span>
-      <span className={styles.words}>{words}</span>
+      <span className={styles.words} title={words}>
+        {words}
+      </span>
     </button>
   );
 }

@@ -94,7 +94,7 @@ export function ContrastPart({ pass, move }: { pass: Pass; move: ContrastMove })
             parse={parseZone}
             onChange={(to) => change({ black: Math.min(to, move.white - LEAST_RANGE) })}
           />
-          <p className={styles.hint}>{formatShare(black)} of the picture goes to full black</p>
+          <p className={styles.hint}>{formatShare(black)} of the print goes to full black</p>
           <PassSlider
             pass={pass}
             label="White from"
@@ -107,7 +107,7 @@ export function ContrastPart({ pass, move }: { pass: Pass; move: ContrastMove })
             parse={parseZone}
             onChange={(from) => change({ white: Math.max(from, move.black + LEAST_RANGE) })}
           />
-          <p className={styles.hint}>{formatShare(white)} of the picture goes to bare paper</p>
+          <p className={styles.hint}>{formatShare(white)} of the print goes to bare paper</p>
         </div>
         <SwitchRow
           label="Show where"
