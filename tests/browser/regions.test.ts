@@ -69,7 +69,7 @@ describe("an oval", () => {
     await page.keyboard.up("a");
     await settled(page);
     expect(await greys()).toEqual(confined);
-    await page.waitForFunction(() => /\d+ % of the picture/.test(document.querySelector("aside")!.innerText));
+    await page.waitForFunction(() => /\d+ % of the print/.test(document.querySelector("aside")!.innerText));
   });
   test("is moved by its middle, its outer edge is dragged, and undo takes both back", async () => {
     const before = await greys();
@@ -171,7 +171,7 @@ describe("other shapes", () => {
     await page.click('[data-testid="draw-likeness"]');
     await dragIn([0.3, 0.3], [0.33, 0.33]);
     const share = async () => {
-      await page.waitForFunction(() => /\d+(\.\d+)? % of the picture/.test(document.querySelector("aside")!.innerText));
+      await page.waitForFunction(() => /\d+(\.\d+)? % of the print/.test(document.querySelector("aside")!.innerText));
       await settled(page);
       return parseFloat(await textOf(page, "aside h3 span"));
     };
