@@ -3,7 +3,7 @@ import { App, Button, Dropdown, Input, Rate } from "antd";
 import { CloseOutlined } from "@ant-design/icons";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { memo, type CSSProperties } from "react";
+import { memo, useState, type CSSProperties } from "react";
 import type { PictureChange, PrintChange } from "@/contracts/api";
 import type { SheetCard, SheetPrint } from "@/contracts/contactSheet";
 import styles from "./ContactSheet.module.css";
@@ -78,12 +78,10 @@ export const PictureCard = memo(function PictureCard({ card: picture, index, cou
     <article role="listitem" aria-setsize={count} aria-posinset={index + 1} className={styles.card} data-testid="picture">
       {first ? (
         <Link href={`/prints/${first.id}`} className={styles.easel} aria-label={`${picture.name}, ${first.name}`}>
-          {/* eslint-disable-next-line @next/next/no-img-element -- already the right size */}
-          <img
+          <Thumbnail
             key={first.head}
             src={`/api/prints/${first.id}/thumbnail?revision=${first.head}`}
-            alt=""
-            style={{ "--ratio": picture.width / picture.height } as CSSProperties}
+            ratio={picture.width / picture.height}
           />
         </Link>
       ) : (
@@ -140,4 +138,23 @@ export const PictureCard = memo(function PictureCard({ card: picture, index, cou
 async function patch(path: string, change: object): Promise<void> {
   const response = await fetch(path, { method: "PATCH", headers: { "content-type": "application/json" }, body: JSON.stringify(change) });
   if (!response.ok) throw new Error(`status ${response.status}`);
+}
+
+/** A print small: in the picture's proportions until it is there, then in its own. */
+function Thumbnail({ src, ratio }: { src: string; ratio: number }) {
+  const [own, setOwn] = useState<number>();
+  const measure = (image: HTMLImageElement | null) => {
+    if (image?.naturalHeight) setOwn(image.naturalWidth / image.naturalHeight);
+  };
+  return (
+    // eslint-disable-next-line @next/next/no-img-element -- already the right size
+    <img
+      src={src}
+      alt=""
+      // It may have come before the page was awake.
+      ref={measure}
+      onLoad={(event) => measure(event.currentTarget)}
+      style={{ "--ratio": own ?? ratio } as CSSProperties}
+    />
+  );
 }

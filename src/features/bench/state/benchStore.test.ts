@@ -68,6 +68,7 @@ async function openBench(server: ServerInMemory, kept: { unsent: readonly Unsent
     print: { id: PRINT, head: server.head, pins: [] },
     plan: server.rows.find(({ id }) => id === server.head)!.plan,
     revisions: server.rows.map(({ id, parent, label }) => ({ id, parent, label, createdAt: new Date(0) })),
+    prepared: { width: 300, height: 200 },
   } as unknown as BenchStart;
   const keep = {
     load: async () => [...kept.unsent],

@@ -41,7 +41,12 @@ function bench(): BenchStore {
     regions: [{ ...emptyRegion("r", "R"), shapes: [oval] }],
     passes: [exposure("a", 3), exposure("b", 1), { ...restingPass("contrast", "c", "C"), region: "r", gate: openGate() }],
   };
-  const start = { print: { id: "p", head: "h", pins: [] }, plan, revisions: [] } as unknown as BenchStart;
+  const start = {
+    print: { id: "p", head: "h", pins: [] },
+    plan,
+    revisions: [],
+    prepared: { width: 300, height: 200 },
+  } as unknown as BenchStart;
   return createBenchStore(start, () => ({ add() {}, isEmpty: true }) as unknown as SaveQueue);
 }
 const toolOf = (store: BenchStore) => store.getState().tool;

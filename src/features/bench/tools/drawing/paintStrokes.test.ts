@@ -20,7 +20,12 @@ function storeWith(strokes: ExposureStroke[]): BenchStore {
   const plan = defaultPlan();
   plan.passes = [{ ...restingPass("exposure", "pass", "Pass"), move: { kind: "exposure", ...restingExposure(), strokes } }];
   const saves = { add: vi.fn(), restore: async () => [], isEmpty: true } as unknown as SaveQueue;
-  const start = { plan, print: { id: "print", head: "head", pins: [] }, revisions: [] } as unknown as BenchStart;
+  const start = {
+    plan,
+    print: { id: "print", head: "head", pins: [] },
+    revisions: [],
+    prepared: { width: 300, height: 200 },
+  } as unknown as BenchStart;
   return createBenchStore(start, () => saves);
 }
 
