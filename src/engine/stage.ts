@@ -454,7 +454,7 @@ export class Stage {
         return this.#change();
       case "mask":
         return this.shownMask(showing.mask!, bases);
-      case "exposure":
+      case "stops":
         return this.#stopsMap(showing.exposed);
     }
   }

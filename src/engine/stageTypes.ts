@@ -9,7 +9,7 @@ export interface Showing {
   table: Float32Array;
   dithered: boolean;
   /** The finished tones, the source colours instead, what the passes in hand change, on mid grey, or a mask. */
-  of: "print" | "colour" | "change" | "mask" | "exposure";
+  of: "print" | "colour" | "change" | "mask" | "stops";
   /** The pass whose stops are shown. */
   exposed?: StopsOf | undefined;
   /** The mask shown: white acts, black does not. */

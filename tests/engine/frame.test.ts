@@ -191,7 +191,7 @@ describe("the page", () => {
     const compiled = compilePlan(plan(frame));
     const mask = { mask: compiled.passes[1]!.mask, reach: undefined };
     const exposed = { id: "edges", placed: { by: "borders", settings: plan(frame).passes[2]!.move } as never, frame };
-    for (const of of ["colour", "mask", "change", "exposure"] as const) {
+    for (const of of ["colour", "mask", "change", "stops"] as const) {
       const showing = { ...FINISHED, of, mask, exposed };
       const all = stage.render(compiled, { first: 2, end: 3 }, showing);
       const cut = stage.render(compiled, { first: 2, end: 3 }, showing, { print });

@@ -349,7 +349,7 @@ describe("what must not change a level", () => {
         const fresh = Stage.fromLevels(picture, size, SRGB_SPACE);
         const shows = {
           ...showing,
-          of: k === 7 ? "exposure" : "print",
+          of: k === 7 ? "stops" : "print",
           exposed: { id: exposure!.id, placed: { by: "strokes", settings: move }, frame: WHOLE_FRAME },
         } as const;
         const [got, wanted] = [stage, fresh].map((each) => Buffer.from(each.render(compilePlan(plan), hand, shows)));

@@ -16,7 +16,7 @@ import {
 } from "@/core/frame/frame";
 import { TURN_REACH } from "@/core/kernels/turnWeights";
 import type { Size } from "@/core/spatial/areaReduce";
-import { encodedLight, lookTable } from "@/core/view/toneTables";
+import { encodedLight, lookTable, type Look } from "@/core/view/toneTables";
 import { LevelFetcher } from "../levelFetcher";
 import { answering, wordsOf } from "../asking";
 import type { BenchLook, Frame, FromWorker, Glimpse, GlimpseOf, LevelArea, Place, Questions, RenderRequest, ToWorker } from "../messages";
@@ -337,13 +337,16 @@ function readStage(stage: Stage, { x, y }: Place) {
 
 const showings = new Map<string, Showing>();
 
+/** Looks that show something else than the print. */
+const SHOWN_BY: Partial<Record<BenchLook["kind"], Showing["of"]>> = { colour: "colour", change: "change", mask: "mask", exposure: "stops" };
+const isLook = (look: BenchLook): look is Look => look.kind !== "map" && !SHOWN_BY[look.kind];
+
 function showingOf(look: BenchLook): Showing {
   const key = JSON.stringify(look);
   const known = showings.get(key);
   if (known) return known;
-  const isOther = look.kind === "colour" || look.kind === "change" || look.kind === "mask" || look.kind === "exposure";
-  const table = look.kind === "colour" ? encodedLight() : lookTable(isOther || look.kind === "map" ? { kind: "picture" } : look);
-  const of = isOther ? look.kind : "print";
+  const of = SHOWN_BY[look.kind] ?? "print";
+  const table = look.kind === "colour" ? encodedLight() : lookTable(isLook(look) ? look : { kind: "picture" });
   const showing = { table, dithered: look.kind !== "stepped" && look.kind !== "colour", of, screens: false } as const;
   showings.set(key, showing);
   return showing;
