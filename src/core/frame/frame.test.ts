@@ -114,6 +114,20 @@ test("not turned but by quarters, the pixels of any crop are pixels of the pictu
   );
 });
 
+test("a crop told by whole pixels is those pixels", () => {
+  fc.assert(
+    fc.property(anySize, fc.nat(), fc.nat(), fc.nat(), fc.nat(), (picture, a, b, c, d) => {
+      const long = Math.max(picture.width, picture.height);
+      const [left, top] = [a % picture.width, b % picture.height];
+      const [width, height] = [1 + (c % (picture.width - left)), 1 + (d % (picture.height - top))];
+      const crop = { x: (left + width / 2) / long, y: (top + height / 2) / long, width: width / long, height: height / long };
+      const placing = placingOf({ ...WHOLE_FRAME, crop }, picture);
+      return placing.x === left && placing.y === top && placing.width === width && placing.height === height;
+    }),
+    { seed: 7, numRuns: 2000 },
+  );
+});
+
 test("from print to picture and back is where one began, at full size, smaller, and in a part", () => {
   fc.assert(
     fc.property(anyFrame, anySize, anyNumber(0, 1), anyNumber(0, 1), (frame, picture, u, v) => {
