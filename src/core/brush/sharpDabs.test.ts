@@ -67,3 +67,20 @@ test("strokes that share an edge do not add up in its pixels as strokes apart wo
   // Places that a dab ends in are covered by half and taken away by half: no pixel keeps more than those.
   expect(Math.max(...plane.plane)).toBeLessThan(0.13);
 });
+
+test("a dab that was moved with its area goes on to the frame by where it lies now", () => {
+  const grid = wholeGrid({ width: 300, height: 200 });
+  const moved = { x: 0.1, y: -0.05 };
+  // As a brushed area sees it that was moved: its grid lies the other way.
+  const asMoved = { ...grid, x: grid.x - moved.x * grid.scale, y: grid.y - moved.y * grid.scale, moved };
+  for (const [x, y] of [
+    [4, 100],
+    [294, 60],
+    [150, 3],
+    [20, 190],
+  ] as const) {
+    const [there, here] = [towardsFrame(asMoved, x, y, 30), towardsFrame(grid, x, y, 30)];
+    for (const border of ["left", "right", "up", "down"] as const) expect(there[border]).toBeCloseTo(here[border], 9);
+    expect(Math.min(...Object.values(here))).toBeLessThan(1);
+  }
+});

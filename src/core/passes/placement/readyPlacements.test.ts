@@ -15,3 +15,11 @@ test.each(READY_PLACEMENTS.map((ready) => [ready.name, ready] as const))("%s is 
 test("each has a name of its own", () => {
   expect(new Set(READY_PLACEMENTS.map(({ name }) => name)).size).toBe(READY_PLACEMENTS.length);
 });
+
+test("hard lies evenly about V: what it does above it does below it", () => {
+  const { strands } = READY_PLACEMENTS.find(({ name }) => name === "Hard")!;
+  for (const { from, to } of strands) {
+    const other = strands.find((strand) => Math.abs(strand.from + from - 10) < 1e-9)!;
+    expect(other.to + to).toBeCloseTo(10, 9);
+  }
+});
