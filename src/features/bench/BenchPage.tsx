@@ -1,6 +1,5 @@
 "use client";
-import { App, Button, Modal } from "antd";
-import { useRouter } from "next/navigation";
+import { App } from "antd";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useStore } from "zustand";
 import { BenchEngine } from "@/engine/browser/benchEngine";
@@ -18,7 +17,7 @@ import { MixPanel } from "./panels/MixPanel";
 import { PassPanel } from "./panels/PassPanel";
 import { SetPanel } from "./panels/SetPanel";
 import { PlanRibbon } from "./ribbon/PlanRibbon";
-import { keepAsPrint } from "./state/keepAsPrint";
+import { RefusedSheet, StaleSheet } from "./state/SaveSheets";
 import { SaveQueue } from "./state/saveQueue";
 import { Scale } from "./scale/Scale";
 import { TopBar } from "./TopBar";
@@ -90,6 +89,7 @@ export function BenchPage({ start }: { start: BenchStart }) {
       <HelpSheet isOpen={isHelp} onClose={() => setHelp(false)} />
       <HistorySheet isOpen={isHistory} onClose={() => setHistory(false)} />
       <StaleSheet store={store} printId={start.print.id} pictureId={start.picture.id} />
+      <RefusedSheet store={store} pictureId={start.picture.id} />
     </BenchContext>
   );
 }
@@ -132,39 +132,4 @@ function useFailures(store: Store): void {
     void message.warning({ content: failure, duration: 6 });
     store.getState().set({ failure: undefined });
   }, [failure, message, store]);
-}
-
-/** Said when the print was changed in another window: keep this work as another print, or take the other. */
-function StaleSheet({ store, printId, pictureId }: { store: Store; printId: string; pictureId: string }) {
-  const saveState = useStore(store, (state) => state.saveState);
-  const router = useRouter();
-  const { message } = App.useApp();
-  const keep = async () => {
-    const { plan, planAt } = store.getState();
-    const kept = await keepAsPrint(pictureId, store.saves.unsent, planAt, plan);
-    if (!kept) return void message.error("It could not be kept just now. Nothing is lost; try again in a moment.");
-    await store.saves.clear();
-    router.push(`/prints/${kept}`);
-  };
-  const take = async () => {
-    await store.saves.clear();
-    location.assign(`/prints/${printId}`);
-  };
-  return (
-    <Modal
-      title="This print was changed in another window"
-      open={saveState === "stale"}
-      closable={false}
-      footer={[
-        <Button key="take" onClick={() => void take()}>
-          Show the other, drop mine
-        </Button>,
-        <Button key="keep" type="primary" onClick={() => void keep()}>
-          Keep mine as another print
-        </Button>,
-      ]}
-    >
-      <p>Both are safe so far: the other window&apos;s work is saved, yours is kept here. Choose what becomes of yours.</p>
-    </Modal>
-  );
 }
