@@ -38,7 +38,7 @@ test("it is said which and why, and left out it is as if it had not been made", 
   const was = await strength();
   await refused("Home");
   const said = await textOf(page, ".ant-modal");
-  expect(said).toContain("Strength");
+  expect(said).toContain("Place the tones at 0 %");
   expect(said).toContain("not in this house");
   await press(page, "Leave this step out", ".ant-modal");
   await settled(page);

@@ -215,7 +215,12 @@ export function Easel() {
     };
   }, [bench, zoomTo, view.scale, pixelRatio]);
 
-  const overPicture = { ...geometry.picture, transform: `matrix(${matrixOnPrint(geometry).join(", ")})`, transformOrigin: "0 0" };
+  const overPicture = {
+    width: geometry.picture.width,
+    height: geometry.picture.height,
+    transform: `matrix(${matrixOnPrint(geometry).join(", ")})`,
+    transformOrigin: "0 0",
+  };
   // What was drawn for another way of showing it would be stretched.
   const fits = isDrawnWhole === undefined || isDrawnWhole === (isFraming || isWholeFrame(frame));
   const closeLevel = closeArea && picture.levels[closeArea.level]!;

@@ -27,8 +27,8 @@ export function geometryOf(frame: Frame, picture: Size, shown: Size): Geometry {
   const full = placingOf(frame, picture);
   const by = longEdge(shown) / longEdge(full);
   const isPicture = full.width === picture.width && full.height === picture.height;
-  const whole = isPicture ? shown : { width: by * picture.width, height: by * picture.height };
   const print = { width: shown.width, height: shown.height };
+  const whole = isPicture ? print : { width: by * picture.width, height: by * picture.height };
   return { print, picture: whole, placing: placingAt(full, picture, whole, print), long: longEdge(whole) };
 }
 
