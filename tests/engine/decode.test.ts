@@ -469,7 +469,9 @@ async function vastAvif(): Promise<Buffer> {
 
 test("levels that cannot be put where they belong are said to be missing, and nothing of them is left", async () => {
   const path = join(folder, "small.png");
-  await rgb8(to8(colourful(8, 6)), 8, 6).png().toFile(path);
+  await rgb8(to8(colourful(8, 6)), 8, 6)
+    .png()
+    .toFile(path);
   writeFileSync(join(folder, "taken"), "a file where the folder is to be");
   const before = readdirSync(folder);
   await expect(preparePicture(path, join(folder, "taken"))).rejects.toThrow();
