@@ -3,7 +3,7 @@ import { writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, test } from "vitest";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
-import { placingOf, pictureAtPrint, printOn, WHOLE_FRAME, type Frame } from "@/core/frame/frame";
+import { placingOf, pictureAtPrint, printOn, smallPrint, WHOLE_FRAME, type Frame } from "@/core/frame/frame";
 import { compilePlan } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import type { Plan } from "@/core/plan/plan";
@@ -157,6 +157,24 @@ describe("the page", () => {
         return far <= 0.001 * made.length;
       }),
       { seed: 2, numRuns: 25 },
+    );
+  });
+
+  test("at half the size shows of any frame what is exported at half the size", async () => {
+    const half = stage.reducedTo({ width: size.width / 2, height: size.height / 2 });
+    await fc.assert(
+      fc.asyncProperty(anyFrame, async (frame) => {
+        const full = placingOf(frame, size);
+        fc.pre(Math.min(full.width, full.height) > 40);
+        const { print, size: small } = smallPrint(frame, size, half.size, Math.max(full.width, full.height) / 2);
+        const shown = half.render(compilePlan(plan(frame)), undefined, FINISHED, { print });
+        const { size: made, levels: printed } = await exported(plan(frame), Math.max(small.width, small.height));
+        fc.pre(made.width === small.width && made.height === small.height); // their shorter sides may be rounded otherwise
+        let far = 0;
+        for (let i = 0; i < printed.length; i++) if (Math.abs(shown[4 * i]! - printed[i]! / 257) > 2.55) far++;
+        return far <= 0.02 * printed.length;
+      }),
+      { seed: 3, numRuns: 25 },
     );
   });
 
