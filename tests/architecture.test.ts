@@ -166,3 +166,20 @@ test("colours are the theme's: no style sheet makes its own", () => {
     expect([sheet, unknown]).toEqual([sheet, []]);
   }
 });
+
+/** Lines a component may have: more than a screen of it is two. */
+const MOST_LINES = 125;
+
+test("components are taken in at a glance", () => {
+  const long = filesIn("features")
+    .filter((file) => file.endsWith(".tsx"))
+    .flatMap((file) => {
+      const lines = readFileSync(file, "utf8").split("\n");
+      const begins = lines.flatMap((line, i) => (/^(export )?(const \w+ = memo\()?function \w+/.test(line) ? [i] : []));
+      return begins.flatMap((begin) => {
+        const length = lines.slice(begin).findIndex((line) => /^\}\)?;?$/.test(line)) + 1;
+        return length > MOST_LINES ? [`${file}:${begin + 1} has ${length} lines`] : [];
+      });
+    });
+  expect(long).toEqual([]);
+});

@@ -33,7 +33,7 @@ export function BenchPage({ start }: { start: BenchStart }) {
     createBenchStore(start, (listener) => new SaveQueue(start.print.id, browserStore(start.print.id), listener)),
   );
   const engine = useRef<BenchEngine | undefined>(undefined);
-  const view = useRef<ViewActions | undefined>(undefined);
+  const view = useRef<ViewActions>(null);
   const listeners = useRef(new Set<(frame: Frame) => void>());
   const bench = useMemo<Bench>(
     () => ({

@@ -113,39 +113,46 @@ export function FinishPanel() {
           </p>
         )}
       </Part>
-      <Part title="Exports" state={exports.length ? `kept for ${EXPORT_KEPT_DAYS} days` : "none yet"}>
-        <ul className={styles.list} data-testid="exports">
-          {exports.map((item) => (
-            <li key={item.id} className={styles.job} data-state={item.state}>
-              <span className={styles.jobName} title={item.fileName}>
-                {EXPORT_FORMAT_FACTS[item.settings.format].label}
-                {item.settings.longEdge ? `, ${item.settings.longEdge} px` : ""}
-              </span>
-              {item.state === "done" && (
-                <Button size="small" href={`/api/exports/${item.id}/file`}>
-                  Download
-                </Button>
-              )}
-              {(item.state === "waiting" || item.state === "running") && (
-                <Button size="small" onClick={() => void onCancel(item.id)}>
-                  Cancel
-                </Button>
-              )}
-              <p className={item.state === "failed" ? styles.problem : styles.hint}>
-                {STATE_WORDS[item.state]}
-                {item.state === "done" && item.bytes ? `, ${(item.bytes / 1024 ** 2).toFixed(1)} MB` : ""}
-                {item.message ? `: ${item.message}` : ""}
-              </p>
-              {item.state === "running" && (
-                <p>
-                  <Progress size="small" percent={Math.round(100 * item.progress)} showInfo={false} />
-                </p>
-              )}
-            </li>
-          ))}
-        </ul>
-      </Part>
+      <ExportList exports={exports} onCancel={(id) => void onCancel(id)} />
     </Panel>
+  );
+}
+
+/** The exports made and under way. */
+function ExportList({ exports, onCancel }: { exports: readonly ExportStatus[]; onCancel(id: string): void }) {
+  return (
+    <Part title="Exports" state={exports.length ? `kept for ${EXPORT_KEPT_DAYS} days` : "none yet"}>
+      <ul className={styles.list} data-testid="exports">
+        {exports.map((item) => (
+          <li key={item.id} className={styles.job} data-state={item.state}>
+            <span className={styles.jobName} title={item.fileName}>
+              {EXPORT_FORMAT_FACTS[item.settings.format].label}
+              {item.settings.longEdge ? `, ${item.settings.longEdge} px` : ""}
+            </span>
+            {item.state === "done" && (
+              <Button size="small" href={`/api/exports/${item.id}/file`}>
+                Download
+              </Button>
+            )}
+            {(item.state === "waiting" || item.state === "running") && (
+              <Button size="small" onClick={() => onCancel(item.id)}>
+                Cancel
+              </Button>
+            )}
+            <p className={item.state === "failed" ? styles.problem : styles.hint}>
+              {STATE_WORDS[item.state]}
+              {item.state === "done" && item.bytes ? `, ${(item.bytes / 1024 ** 2).toFixed(1)} MB` : ""}
+              {item.message ? `: ${item.message}` : ""}
+            </p>
+            {item.state === "running" && (
+              <p>
+                <Progress size="small" percent={Math.round(100 * item.progress)} showInfo={false} />
+              </p>
+            )}
+          </li>
+        ))}
+      </ul>
+    </Part>
   );
 }
 

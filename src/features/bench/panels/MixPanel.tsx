@@ -1,13 +1,10 @@
 "use client";
 import { Button, Switch } from "antd";
-import { CloseOutlined } from "@ant-design/icons";
-import { linearP3ToCss, oklchToLinearP3 } from "@/core/colour/oklchToP3";
-import { HUE_STOPS_LIMIT, hueName, moveHueKnot, removeHueKnot } from "@/core/mix/hueCurve";
 import { CHANNELS, LUMINANCE_WEIGHTS, setWeight, WEIGHT_LIMIT, weightSum, type Channel } from "@/core/mix/weights";
 import type { Mix } from "@/core/plan/plan";
-import { formatStops } from "@/core/zones/zone";
-import { TypedValue, ValueSlider } from "@/features/shared/ValueSlider";
+import { ValueSlider } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../state/BenchContext";
+import { HueKnotList } from "./HueKnotList";
 import { Panel, Part } from "./Panel";
 import styles from "./Panel.module.css";
 
@@ -18,7 +15,6 @@ const WEIGHT_STEP = 0.01;
 export function MixPanel() {
   const { store } = useBench();
   const mix = useBenchState((state) => state.plan.mix);
-  const chosenKnot = useBenchState((state) => state.chosenKnot);
   const look = useBenchState((state) => state.look);
   const { adjust, commit, commitSoon, set } = store.getState();
   const change = (changed: Partial<Mix>) => adjust((plan) => ({ ...plan, mix: { ...plan.mix, ...changed } }));
@@ -100,38 +96,7 @@ export function MixPanel() {
             Choose Pull hue, touch a colour in the picture, and pull up for lighter or down for darker. Or click on the hue line.
           </p>
         )}
-        <ul className={styles.list}>
-          {mix.hueKnots.map((knot, index) => (
-            <li key={index} className={styles.knot} data-chosen={index === chosenKnot} onPointerDown={() => set({ chosenKnot: index })}>
-              <span
-                className={styles.swatch}
-                style={{ background: linearP3ToCss(oklchToLinearP3({ lightness: 0.68, chroma: 0.13, hueDeg: knot.hueDeg })) }}
-              />
-              {hueName(knot.hueDeg)}
-              <TypedValue
-                label={`${hueName(knot.hueDeg)}, stops`}
-                text={formatStops(knot.stops)}
-                onTyped={(text) => {
-                  const stops = Number(text.replace("−", "-").replace(",", "."));
-                  if (Number.isNaN(stops) || Math.abs(stops) > HUE_STOPS_LIMIT) return;
-                  change({ hueKnots: moveHueKnot(mix.hueKnots, index, { ...knot, stops }) });
-                  commit(`${hueName(knot.hueDeg)} ${formatStops(stops)} in the mix`);
-                }}
-              />
-              <Button
-                size="small"
-                type="text"
-                icon={<CloseOutlined />}
-                aria-label={`Remove the knot at ${hueName(knot.hueDeg)}`}
-                onClick={() => {
-                  change({ hueKnots: removeHueKnot(mix.hueKnots, index) });
-                  set({ chosenKnot: undefined });
-                  commit(`Knot at ${hueName(knot.hueDeg)} removed from the mix`);
-                }}
-              />
-            </li>
-          ))}
-        </ul>
+        <HueKnotList />
       </Part>
       <Part title="Bypass">
         <div className={styles.row}>

@@ -1,10 +1,11 @@
 "use client";
 import { area, curveBasis, line, scaleLinear } from "d3";
-import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
-import { linearP3ToCss, oklchToLinearP3 } from "@/core/colour/oklchToP3";
-import { addHueKnot, HUE_STOPS_LIMIT, hueCurve, hueName, moveHueKnot, removeHueKnot, type HueKnot } from "@/core/mix/hueCurve";
+import { useMemo, useRef, type PointerEvent } from "react";
+import { addHueKnot, HUE_STOPS_LIMIT, hueCurve, hueName, type HueKnot } from "@/core/mix/hueCurve";
 import { formatStops } from "@/core/zones/zone";
 import { useBench, useBenchState } from "../state/BenchContext";
+import { hueCss } from "./hueCss";
+import { HueKnots } from "./HueKnots";
 import { useWidth } from "./useWidth";
 import styles from "./HueLine.module.css";
 
@@ -14,12 +15,6 @@ const MIDDLE = 82;
 const HALF_HEIGHT = 62;
 const BAND_TOP = 156;
 const BAND_HEIGHT = 10;
-/** Steps of keys: stops upwards, degrees sideways. */
-const KEY_STOPS = 0.05;
-const KEY_DEGREES = 1;
-const SHIFT_FACTOR = 10;
-/** Snapping of a dragged knot, in stops; Alt suspends it. */
-const SNAP_STOPS = 1 / 12;
 
 /** The hue line: hues unrolled, how much of each the picture holds, and the response in stops above. */
 export function HueLine() {
@@ -29,18 +24,14 @@ export function HueLine() {
   const { hueKnots: knots, huesOn } = useBenchState((state) => state.plan.mix);
   const shares = useBenchState((state) => state.hueShares);
   const reading = useBenchState((state) => state.reading);
-  const chosen = useBenchState((state) => state.chosenKnot);
-  const [held, setHeld] = useState<{ index: number; grabbed: HueKnot; at: HueKnot }>();
   const x = useMemo(() => scaleLinear([0, 360], [LEFT, Math.max(width - RIGHT, LEFT + 100)]), [width]);
   const y = useMemo(() => scaleLinear([-HUE_STOPS_LIMIT, HUE_STOPS_LIMIT], [MIDDLE + HALF_HEIGHT, MIDDLE - HALF_HEIGHT]), []);
 
   const change = (hueKnots: HueKnot[]) => store.getState().adjust((plan) => ({ ...plan, mix: { ...plan.mix, huesOn: true, hueKnots } }));
-  const labelOf = (knot: HueKnot) => `${capital(hueName(knot.hueDeg))} ${formatStops(knot.stops)} in the mix`;
   const placeOf = (event: { clientX: number; clientY: number }): HueKnot => {
     const { left, top } = frame.current!.getBoundingClientRect();
     return { hueDeg: x.invert(event.clientX - left), stops: y.invert(event.clientY - top) };
   };
-  const snapped = (stops: number) => Math.round(stops / SNAP_STOPS) * SNAP_STOPS;
   const onAdd = (event: PointerEvent<SVGElement>) => {
     if (event.button !== 0) return;
     const { hueDeg } = placeOf(event);
@@ -51,60 +42,6 @@ export function HueLine() {
     store.getState().set({ chosenKnot: added.index });
     store.getState().commit(`A knot at ${hueName(hueDeg)} in the mix`);
   };
-  const drag = (index: number) => ({
-    onPointerDown: (event: PointerEvent<SVGElement>) => {
-      if (event.button !== 0) return;
-      event.stopPropagation();
-      event.currentTarget.setPointerCapture(event.pointerId);
-      store.getState().set({ chosenKnot: index });
-      setHeld({ index, grabbed: knots[index]!, at: placeOf(event) });
-    },
-    onPointerMove: (event: PointerEvent<SVGElement>) => {
-      if (held?.index !== index) return;
-      // Moved by as much as the pointer: what is grabbed beside its middle must not jump.
-      const { hueDeg, stops } = placeOf(event);
-      const reached = held.grabbed.stops + stops - held.at.stops;
-      change(
-        moveHueKnot(knots, index, {
-          hueDeg: held.grabbed.hueDeg + hueDeg - held.at.hueDeg,
-          stops: event.altKey ? reached : snapped(reached),
-        }),
-      );
-    },
-    onLostPointerCapture: () => {
-      if (held === undefined) return;
-      setHeld(undefined);
-      const knot = store.getState().plan.mix.hueKnots[index];
-      if (knot) store.getState().commit(labelOf(knot));
-    },
-    onDoubleClick: () => {
-      change(moveHueKnot(knots, index, { ...knots[index]!, stops: 0 }));
-      store.getState().commit(`${capital(hueName(knots[index]!.hueDeg))} back to 0 in the mix`);
-    },
-  });
-  const onKeyDown = (index: number) => (event: KeyboardEvent) => {
-    const knot = knots[index]!;
-    const factor = event.shiftKey ? SHIFT_FACTOR : 1;
-    const moves: Record<string, HueKnot> = {
-      ArrowUp: { ...knot, stops: knot.stops + KEY_STOPS * factor },
-      ArrowDown: { ...knot, stops: knot.stops - KEY_STOPS * factor },
-      ArrowRight: { ...knot, hueDeg: knot.hueDeg + KEY_DEGREES * factor },
-      ArrowLeft: { ...knot, hueDeg: knot.hueDeg - KEY_DEGREES * factor },
-    };
-    const moved = moves[event.key];
-    if (moved) {
-      const next = moveHueKnot(knots, index, moved);
-      change(next);
-      store.getState().commitSoon(labelOf(next[index]!));
-    } else if (event.key === "Delete" || event.key === "Backspace") {
-      change(removeHueKnot(knots, index));
-      store.getState().set({ chosenKnot: undefined });
-      store.getState().commit(`Knot at ${hueName(knot.hueDeg)} removed from the mix`);
-    } else return;
-    event.preventDefault();
-    event.stopPropagation();
-  };
-
   const curve = useMemo(() => hueCurve(huesOn ? knots : []), [knots, huesOn]);
   const response = useMemo(
     () =>
@@ -156,33 +93,7 @@ export function HueLine() {
               y2={BAND_TOP + BAND_HEIGHT}
             />
           )}
-          {knots.map((knot, index) => (
-            <g
-              key={index}
-              className={`${styles.knot} ${index === chosen ? styles.chosenKnot : ""}`}
-              tabIndex={0}
-              role="slider"
-              aria-label={`${capital(hueName(knot.hueDeg))} knot`}
-              aria-valuemin={-HUE_STOPS_LIMIT}
-              aria-valuemax={HUE_STOPS_LIMIT}
-              aria-valuenow={knot.stops}
-              aria-valuetext={`${formatStops(knot.stops)} stops at ${Math.round(knot.hueDeg)} degrees`}
-              data-testid={`knot-${index}`}
-              onFocus={() => store.getState().set({ chosenKnot: index })}
-              onKeyDown={onKeyDown(index)}
-              {...drag(index)}
-            >
-              <line x1={x(knot.hueDeg)} x2={x(knot.hueDeg)} y1={y(knot.stops)} y2={BAND_TOP} />
-              <circle className={styles.reach} cx={x(knot.hueDeg)} cy={y(knot.stops)} r={13} />
-              <circle cx={x(knot.hueDeg)} cy={y(knot.stops)} r={index === chosen ? 8 : 6.5} fill={hueCss(knot.hueDeg)} />
-              {index === chosen && (
-                <text
-                  x={Math.min(x(knot.hueDeg) + 14, x(360) - 90)}
-                  y={y(knot.stops) + (knot.stops < -2 ? -8 : 4)}
-                >{`${hueName(knot.hueDeg)} ${formatStops(knot.stops)}`}</text>
-              )}
-            </g>
-          ))}
+          <HueKnots x={x} y={y} bottom={BAND_TOP} placeOf={placeOf} />
         </svg>
       )}
     </div>
@@ -214,12 +125,4 @@ function Shares({ shares, x }: { shares: Float32Array | undefined; x: (hue: numb
 
 function degrees(step: number): number[] {
   return Array.from({ length: 360 / step + 1 }, (_, i) => i * step);
-}
-
-function hueCss(hueDeg: number): string {
-  return linearP3ToCss(oklchToLinearP3({ lightness: 0.68, chroma: 0.13, hueDeg }));
-}
-
-function capital(text: string): string {
-  return text[0]!.toUpperCase() + text.slice(1);
 }

@@ -12,7 +12,7 @@ export interface Bench {
   /** The running worker; undefined for the moment before it is started. */
   engine(): BenchEngine | undefined;
   /** What keys do to the view, while there is one. */
-  view: RefObject<ViewActions | undefined>;
+  view: RefObject<ViewActions | null>;
   /** Follows frames; returns how to stop. */
   onFrame(listener: (frame: Frame) => void): () => void;
 }

@@ -4,14 +4,14 @@ import { isTyping } from "./isTyping";
 import { keyOf, releaseAll, type ViewActions } from "./keys";
 
 /** The bench's keys, wherever the focus is, except while something is typed. */
-export function useBenchKeys(store: BenchStore, view: RefObject<ViewActions | undefined>, help: () => void): void {
+export function useBenchKeys(store: BenchStore, view: RefObject<ViewActions | null>, help: () => void): void {
   useEffect(() => {
     const onDown = (event: KeyboardEvent) => {
       if (isTyping(event.target) || event.altKey) return;
       const key = keyOf(event);
       if (!key || (event.repeat && !key.ctrl && !isZoom(event.key))) return;
       if (key.ctrl) event.preventDefault();
-      key.act({ store, view: view.current, help }, event.key);
+      key.act({ store, view: view.current ?? undefined, help }, event.key);
     };
     const onUp = (event: KeyboardEvent) =>
       keyOf({ key: event.key, ctrlKey: false, metaKey: false, shiftKey: event.shiftKey })?.release?.(store);

@@ -1,0 +1,117 @@
+import { useCallback, useMemo, useState, type RefObject } from "react";
+import { placingOf } from "@/core/frame/frame";
+import type { Point } from "@/core/region/region";
+import type { Size } from "@/core/spatial/areaReduce";
+import type { LevelArea, Place } from "@/engine/messages";
+import { useBench, useBenchState } from "../state/BenchContext";
+import { boxRound, framingGeometry, geometryOf, partsOnPicture, pointOnPicture, type Geometry } from "./geometry";
+import { useSizeOf } from "./useSizeOf";
+import { detailArea, fitScale, fitView, panned, printBox, zoomAt, type Box, type View } from "./view";
+
+/** White of the print around the picture, and easel around that, in CSS pixels. */
+export const BORDER = 14;
+const EASEL_MARGIN = 16;
+const TRAY_WIDTH = 108;
+
+/** How the print lies on the easel, and what of it is to be rendered. */
+export interface EaselView {
+  /** The easel itself; 0 before it is laid out. */
+  size: Size;
+  /** The print at full size, or while it is framed the box round all of the picture. */
+  full: Size;
+  view: View;
+  box: Box;
+  geometry: Geometry;
+  /** While it is framed all of the picture is shown, turned as the print will be, and no larger or smaller than fits. */
+  isFraming: boolean;
+  isFit: boolean;
+  pixelRatio: number;
+  /** The part seen enlarged; absent where the preview serves. */
+  detail: LevelArea | undefined;
+  /** How large all that is shown is to be rendered, in device pixels. */
+  shownSize: Size;
+  showAll(): void;
+  zoomTo(scale: number, about?: Point): void;
+  /** Drags it from where it lay by CSS pixels. */
+  pan(from: View, dx: number, dy: number): void;
+  /** Where a pointer is: on the easel in CSS pixels, on the picture in its long edges, and as parts of it; the last only where there is picture. */
+  pointIn(event: Pointer): Point;
+  pointAt(event: Pointer): Point;
+  placeAt(event: Pointer): Place | undefined;
+}
+
+type Pointer = Pick<MouseEvent, "clientX" | "clientY">;
+
+export function useEaselView(easel: RefObject<HTMLDivElement | null>): EaselView {
+  const picture = useBench().start.prepared;
+  const size = useSizeOf(easel);
+  const room = roomIn(size);
+  const frame = useBenchState((state) => state.plan.frame);
+  const isFraming = useBenchState((state) => state.step.stage === "frame");
+  const full = useMemo(() => (isFraming ? boxRound(frame, picture) : placingOf(frame, picture)), [isFraming, frame, picture]);
+  const fit = Math.min(fitScale(full, room), 1);
+  const [zoomed, setZoomed] = useState<View>();
+  // Another frame may fit larger than one had zoomed to.
+  const isFit = isFraming || !zoomed || zoomed.scale <= fit;
+  const view = isFit ? { ...fitView(full, room), scale: fit } : zoomed;
+  const box = printBox(full, room, view);
+  const geometry = isFraming ? framingGeometry(frame, picture, box) : geometryOf(frame, picture, box);
+  const pixelRatio = typeof devicePixelRatio === "number" ? devicePixelRatio : 1;
+  // While the angle changes the picture stays as large as it is rendered, and the browser turns it.
+  const upright = isFraming ? scaled(picture, Math.min(fitScale(boxRound({ ...frame, degrees: 0 }, picture), room), 1)) : box;
+
+  const showAll = useCallback(() => setZoomed(undefined), []);
+  const pointIn = (event: Pointer) => {
+    const bounds = easel.current!.getBoundingClientRect();
+    return { x: event.clientX - bounds.left, y: event.clientY - bounds.top };
+  };
+  const inBox = (event: Pointer) => {
+    const { x, y } = pointIn(event);
+    return { x: x - box.left, y: y - box.top };
+  };
+  const zoomTo = useCallback(
+    (scale: number, about = { x: room.left + room.width / 2, y: room.top + room.height / 2 }) => {
+      if (isFraming) return;
+      const next = zoomAt(full, box, room, about, scale, fit);
+      setZoomed(next.scale <= fit * 1.001 ? undefined : next);
+    },
+    // The latest geometry is all it needs.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [size.width, size.height, view.scale, view.x, view.y, full, isFraming],
+  );
+  return {
+    size,
+    full,
+    view,
+    box,
+    geometry,
+    isFraming,
+    isFit,
+    pixelRatio,
+    detail: size.width > 0 && !isFraming ? detailArea(picture, full, size, box, view, pixelRatio) : undefined,
+    shownSize: { width: Math.max(1, Math.round(upright.width * pixelRatio)), height: Math.max(1, Math.round(upright.height * pixelRatio)) },
+    showAll,
+    zoomTo,
+    pan: (from, dx, dy) => setZoomed(panned(full, from, dx, dy, fit)),
+    pointIn,
+    pointAt: (event) => pointOnPicture(geometry, inBox(event)),
+    placeAt(event) {
+      const at = inBox(event);
+      if (!isWithin(at, box.width, box.height)) return undefined;
+      const parts = partsOnPicture(geometry, at);
+      return isWithin(parts, 1, 1) ? parts : undefined;
+    },
+  };
+}
+
+function roomIn({ width, height }: Size): Box {
+  return {
+    left: TRAY_WIDTH + EASEL_MARGIN + BORDER,
+    top: EASEL_MARGIN + BORDER,
+    width: Math.max(width - TRAY_WIDTH - 2 * EASEL_MARGIN - 2 * BORDER, 50),
+    height: Math.max(height - 2 * EASEL_MARGIN - 2 * BORDER, 50),
+  };
+}
+
+const isWithin = ({ x, y }: Point, width: number, height: number) => x >= 0 && x < width && y >= 0 && y < height;
+const scaled = ({ width, height }: Size, by: number): Size => ({ width: width * by, height: height * by });
