@@ -6,12 +6,12 @@ import type { Size } from "@/core/spatial/areaReduce";
 /** Edge of the squares in which pixels are taken over, so that what lies beside each other on either side stays in the cache. */
 const SQUARE = 32;
 /** Edge of the squares of a picture that are turned at a time, and what is read beyond them. */
-const TILE = 192;
+const TILE = 256;
 const BEYOND = TURN_REACH + 3;
 
 /** Cuts prints out of planes of their pictures. */
 export class PrintCutter {
-  #heap: { heap: KernelHeap; tile: number; row: number; weights: number } | undefined;
+  #heap: ReturnType<typeof makeHeap> | undefined;
 
   /**
    * The rows of a print from `from` up to `to`, out of a plane of its picture or of all of it that they need. Where pixels lie on pixels they are taken over as they
@@ -46,39 +46,45 @@ export class PrintCutter {
     from: number,
     out: Float32Array,
   ): void {
-    const { heap, tile, row, weights } = (this.#heap ??= makeHeap());
+    const { heap, tile, cut, weights } = (this.#heap ??= makeHeap());
     const corners = [0, 1, 2, 3].map((k) => pictureAtPrint(placing, left + (k & 1 ? columns : 0), top + (k & 2 ? rows : 0)));
     const x = Math.floor(Math.min(...corners.map((corner) => corner.x))) - BEYOND;
     const y = Math.floor(Math.min(...corners.map((corner) => corner.y))) - BEYOND;
     const width = Math.ceil(Math.max(...corners.map((corner) => corner.x))) + BEYOND - x;
     const height = Math.ceil(Math.max(...corners.map((corner) => corner.y))) + BEYOND - y;
-    for (let k = 0; k < height; k++) putRow(plane, size, x, y + k, heap.f32(tile + 4 * k * width, width));
-    for (let k = 0; k < rows; k++) {
-      const begin = pictureAtPrint(placing, left + 0.5, top + k + 0.5);
-      const { across } = placing;
-      heap.run.turnRow(tile, width, begin.x - 0.5 - x, begin.y - 0.5 - y, across.x, across.y, row, columns, weights);
-      out.set(heap.f32(row, columns), (top + k - from) * placing.width + left);
-    }
+    const laid = heap.f32(tile, width * height);
+    for (let k = 0; k < height; k++) putRow(plane, size, x, y + k, laid, k * width, width);
+    const begin = pictureAtPrint(placing, left + 0.5, top + 0.5);
+    const { across, down } = placing;
+    const place = [begin.x - 0.5 - x, begin.y - 0.5 - y] as const;
+    heap.run.turnRows(tile, width, ...place, across.x, across.y, down.x, down.y, cut, columns, rows, weights);
+    const made = heap.f32(cut, columns * rows);
+    for (let k = 0; k < rows; k++) out.set(made.subarray(k * columns, (k + 1) * columns), (top + k - from) * placing.width + left);
   }
 }
 
 function makeHeap() {
   const most = TILE + 2 * BEYOND + 4;
-  const heap = new KernelHeap(4 * (most * most + most + TURN_WEIGHTS.length) + 1024);
-  // A little room after the tile: its last row is read beyond its end, by a weight of 0.
-  const made = { heap, tile: heap.reserve(4 * most * most), row: heap.reserve(4 * most), weights: heap.reserve(4 * TURN_WEIGHTS.length) };
+  const heap = new KernelHeap(4 * (2 * most * most + TURN_WEIGHTS.length) + 1024);
+  // After the tile comes more: its last row is read beyond its end, by a weight of 0.
+  const made = {
+    heap,
+    tile: heap.reserve(4 * most * most),
+    cut: heap.reserve(4 * most * most),
+    weights: heap.reserve(4 * TURN_WEIGHTS.length),
+  };
   heap.f32(made.weights, TURN_WEIGHTS.length).set(TURN_WEIGHTS);
   return made;
 }
 
-/** A run of a row, the picture's last pixels going on beyond its borders. */
-function putRow(plane: Float32Array, { width, height }: Size, x: number, y: number, row: Float32Array): void {
+/** Lays a run of a row out, the picture's last pixels going on beyond its borders. */
+function putRow(plane: Float32Array, { width, height }: Size, x: number, y: number, out: Float32Array, to: number, count: number): void {
   const at = Math.min(Math.max(y, 0), height - 1) * width;
-  const first = Math.min(Math.max(-x, 0), row.length);
-  const end = Math.min(Math.max(width - x, first), row.length);
-  row.fill(plane[at]!, 0, first);
-  row.set(plane.subarray(at + x + first, at + x + end), first);
-  row.fill(plane[at + width - 1]!, end);
+  const first = Math.min(Math.max(-x, 0), count);
+  const end = Math.min(Math.max(width - x, first), count);
+  if (first > 0) out.fill(plane[at]!, to, to + first);
+  out.set(plane.subarray(at + x + first, at + x + end), to + first);
+  if (end < count) out.fill(plane[at + width - 1]!, to + end, to + count);
 }
 
 function takeOver(plane: Float32Array, size: Size, placing: Placing, from: number, to: number, out: Float32Array): void {
@@ -88,12 +94,17 @@ function takeOver(plane: Float32Array, size: Size, placing: Placing, from: numbe
     number,
     number,
   ];
+  const { width } = placing;
+  if (acrossBy === 1) {
+    for (let v = from; v < to; v++) out.set(plane.subarray(first + v * downBy, first + v * downBy + width), (v - from) * width);
+    return;
+  }
   for (let top = from; top < to; top += SQUARE) {
-    for (let left = 0; left < placing.width; left += SQUARE) {
-      const [bottom, right] = [Math.min(top + SQUARE, to), Math.min(left + SQUARE, placing.width)];
+    for (let left = 0; left < width; left += SQUARE) {
+      const [bottom, right] = [Math.min(top + SQUARE, to), Math.min(left + SQUARE, width)];
       for (let v = top; v < bottom; v++) {
-        let at = first + v * downBy + left * acrossBy;
-        for (let u = left; u < right; u++, at += acrossBy) out[(v - from) * placing.width + u] = plane[at]!;
+        const end = (v - from) * width + right;
+        for (let i = end - right + left, at = first + v * downBy + left * acrossBy; i < end; i++, at += acrossBy) out[i] = plane[at]!;
       }
     }
   }

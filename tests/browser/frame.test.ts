@@ -162,4 +162,18 @@ test("by the keyboard: arrows move a side, and the angle is a slider like any ot
   await undo();
 });
 
+test("moved by a key and at once something else by hand: two steps", async () => {
+  const before = await printSize();
+  await page.focus('aside [role="slider"][aria-label="Angle"]');
+  await page.keyboard.press("ArrowRight");
+  const corner = await middleOf(page, handle("Lower right corner"));
+  await drag(page, corner, { x: corner.x - 60, y: corner.y - 50 });
+  await settled(page);
+  await undo();
+  expect(await angle()).toBeCloseTo(0.1, 5);
+  await undo();
+  expect(await angle()).toBe(0);
+  expect(await printSize()).toEqual(before);
+});
+
 test("nothing complained", () => expect(faults).toEqual([]));

@@ -54,9 +54,22 @@ export interface KernelExports {
   meanSlices(sums: number, counts: number, cells: number, own: number, itself: number): void;
   pairRows(a: number, b: number, part: number, out: number, columns: number): void;
   sampleSlices(pairs: number, tone: number, out: number, n: number, from: number, step: number, last: number, slices: number): void;
-  /** A row of a turned plane of `stride` floats a row; `weights` as TURN_WEIGHTS. n: any. */
-  turnRow(
-    ...args: [src: number, stride: number, x: number, y: number, stepX: number, stepY: number, out: number, n: number, weights: number]
+  /** Rows of a turned plane of `stride` floats a row, steps across and down; `weights` as TURN_WEIGHTS. columns, rows: any. */
+  turnRows(
+    ...args: [
+      src: number,
+      stride: number,
+      x: number,
+      y: number,
+      acrossX: number,
+      acrossY: number,
+      downX: number,
+      downY: number,
+      out: number,
+      columns: number,
+      rows: number,
+      weights: number,
+    ]
   ): void;
   addLookedUpBy(tone: number, mask: number, out: number, n: number, table: number, knots: number): void;
   mixBy(below: number, above: number, amount: number, out: number, n: number): void;

@@ -64,9 +64,14 @@ export function BenchPage({ start }: { start: BenchStart }) {
     };
   }, [start, store]);
   useEffect(() => {
-    const onHide = () => store.getState().commitPending();
-    window.addEventListener("pagehide", onHide);
-    return () => window.removeEventListener("pagehide", onHide);
+    // What still waits for a hand to rest is a step of its own once the hand goes elsewhere.
+    const onLeave = () => store.getState().commitPending();
+    window.addEventListener("pagehide", onLeave);
+    window.addEventListener("focusout", onLeave);
+    return () => {
+      window.removeEventListener("pagehide", onLeave);
+      window.removeEventListener("focusout", onLeave);
+    };
   }, [store]);
   const [isHelp, setHelp] = useState(false);
   const [isHistory, setHistory] = useState(false);

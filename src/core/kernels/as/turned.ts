@@ -1,38 +1,62 @@
-// Rows of a turned picture, read between its pixels. A weight row is eight floats, of which the last two are 0.
+// A turned picture, read between its pixels. A weight row is eight floats, of which the last two are 0.
 
-/** Steps from one pixel to the next at which weights are known, TURN_PHASES of ../turnWeights.ts. */
-const PHASES: f64 = 1024;
-/** Bytes of a weight row. */
-const WEIGHTS: usize = 32;
+/** Places are whole numbers, 2^32 to a pixel: floats would have to be rounded at each of them. */
+const ONE: f64 = 4294967296.0;
+/** What is left of a part of a pixel for its weights: TURN_PHASES of ../turnWeights.ts are 2^10. */
+const PHASE: i64 = 22;
+const HALF_PHASE: i64 = 1 << 21;
+/** Bytes of a weight row, as a shift. */
+const WEIGHTS: usize = 5;
 
 // @ts-ignore: decorator
-@inline function rowOf(at: usize, by: usize, sum: v128): v128 {
-  return f32x4.add(sum, f32x4.mul(v128.load(at), v128.load32_splat(by)));
+@inline function rowOf(at: usize, by: v128, sum: v128): v128 {
+  return f32x4.add(sum, f32x4.mul(v128.load(at), by));
 }
 
 /**
- * Values of a plane along a line that begins at (x, y), in pixels from the middle of the first, and goes on by a step. The plane goes on for two pixels before each
- * place and five after. n: any.
+ * Rows of values of a plane, 0–1, along lines that begin at (x, y) and go on by a step across; each line a step down from the one before. Places in pixels from the middle
+ * of the first. The plane goes on for two pixels before each place and five after. columns, rows: any.
  */
-export function turnRow(src: usize, stride: i32, x: f64, y: f64, stepX: f64, stepY: f64, out: usize, n: i32, weights: usize): void {
+export function turnRows(
+  src: usize, stride: i32, x: f64, y: f64, acrossX: f64, acrossY: f64, downX: f64, downY: f64,
+  out: usize, columns: i32, rows: i32, weights: usize,
+): void {
   const row = <usize>stride << 2;
-  for (let i = 0; i < n; i++) {
-    const px = x + <f64>i * stepX;
-    const py = y + <f64>i * stepY;
-    const left = Math.floor(px);
-    const top = Math.floor(py);
-    const wx = weights + <usize>(<i32>((px - left) * PHASES + 0.5)) * WEIGHTS;
-    const wy = weights + <usize>(<i32>((py - top) * PHASES + 0.5)) * WEIGHTS;
-    let at = src + (<usize>(<i32>top - 2) * <usize>stride + <usize>(<i32>left - 2)) * 4;
-    let first = f32x4.splat(0);
-    let last = f32x4.splat(0);
-    for (let k: usize = 0; k < 24; k += 4) {
-      first = rowOf(at, wy + k, first);
-      last = rowOf(at + 16, wy + k, last);
-      at += row;
+  const stepX = <i64>Math.round(acrossX * ONE);
+  const stepY = <i64>Math.round(acrossY * ONE);
+  for (let r = 0; r < rows; r++) {
+    // Half a phase on, so that the nearest is the one below.
+    let px = <i64>Math.round((x + <f64>r * downX) * ONE) + HALF_PHASE;
+    let py = <i64>Math.round((y + <f64>r * downY) * ONE) + HALF_PHASE;
+    for (let c = 0; c < columns; c++) {
+      const wx = weights + (<usize>((px & 0xffffffff) >> PHASE) << WEIGHTS);
+      const wy = weights + (<usize>((py & 0xffffffff) >> PHASE) << WEIGHTS);
+      const at = src + <usize>(<i32>(py >> 32) - 2) * row + (<usize>(<i32>(px >> 32) - 2) << 2);
+      const a = v128.load(wy);
+      const b = v128.load(wy + 16);
+      const w0 = v128.shuffle<f32>(a, a, 0, 0, 0, 0);
+      const w1 = v128.shuffle<f32>(a, a, 1, 1, 1, 1);
+      const w2 = v128.shuffle<f32>(a, a, 2, 2, 2, 2);
+      const w3 = v128.shuffle<f32>(a, a, 3, 3, 3, 3);
+      const w4 = v128.shuffle<f32>(b, b, 0, 0, 0, 0);
+      const w5 = v128.shuffle<f32>(b, b, 1, 1, 1, 1);
+      const at3 = at + 3 * row;
+      // Two sums a half, so that one need not wait for the other.
+      const first = f32x4.add(
+        rowOf(at + 2 * row, w2, rowOf(at + row, w1, f32x4.mul(v128.load(at), w0))),
+        rowOf(at3 + 2 * row, w5, rowOf(at3 + row, w4, f32x4.mul(v128.load(at3), w3))),
+      );
+      const last = f32x4.add(
+        rowOf(at + 2 * row + 16, w2, rowOf(at + row + 16, w1, f32x4.mul(v128.load(at + 16), w0))),
+        rowOf(at3 + 2 * row + 16, w5, rowOf(at3 + row + 16, w4, f32x4.mul(v128.load(at3 + 16), w3))),
+      );
+      const sum = f32x4.add(f32x4.mul(first, v128.load(wx)), f32x4.mul(last, v128.load(wx + 16)));
+      const pairs = f32x4.add(sum, v128.shuffle<f32>(sum, sum, 2, 3, 0, 1));
+      const value = f32x4.extract_lane(pairs, 0) + f32x4.extract_lane(pairs, 1);
+      store<f32>(out, max<f32>(min<f32>(value, 1), 0));
+      out += 4;
+      px += stepX;
+      py += stepY;
     }
-    const sum = f32x4.add(f32x4.mul(first, v128.load(wx)), f32x4.mul(last, v128.load(wx + 16)));
-    const value = f32x4.extract_lane(sum, 0) + f32x4.extract_lane(sum, 1) + f32x4.extract_lane(sum, 2) + f32x4.extract_lane(sum, 3);
-    store<f32>(out + (<usize>i << 2), max<f32>(min<f32>(value, 1), 0));
   }
 }
