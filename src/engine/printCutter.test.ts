@@ -114,6 +114,11 @@ describe("a straightened print", () => {
     const whole = cutter.cut(plane, picture, placing);
     const rows = cutter.cut(plane, picture, placing, 31, 67);
     expect(rows).toEqual(whole.subarray(31 * placing.width, 67 * placing.width));
+    // However it is cut up: not one bit hangs on where a piece begins.
+    for (let from = 0; from < placing.height; from += 11) {
+      const piece = cutter.cut(plane, picture, placing, from, Math.min(from + 11, placing.height));
+      expect(piece).toEqual(whole.subarray(from * placing.width, Math.min(from + 11, placing.height) * placing.width));
+    }
     const area = pictureArea(placing, picture, 6);
     const part = new Float32Array(area.width * area.height);
     for (let y = 0; y < area.height; y++) {

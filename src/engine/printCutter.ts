@@ -54,10 +54,10 @@ export class PrintCutter {
     const height = Math.ceil(Math.max(...corners.map((corner) => corner.y))) + BEYOND - y;
     const laid = heap.f32(tile, width * height);
     for (let k = 0; k < height; k++) putRow(plane, size, x, y + k, laid, k * width, width);
-    const begin = pictureAtPrint(placing, left + 0.5, top + 0.5);
+    const begin = pictureAtPrint(placing, 0.5, 0.5);
     const { across, down } = placing;
-    const place = [begin.x - 0.5 - x, begin.y - 0.5 - y] as const;
-    heap.run.turnRows(tile, width, ...place, across.x, across.y, down.x, down.y, cut, columns, rows, weights);
+    const line = [begin.x - 0.5, begin.y - 0.5, across.x, across.y, down.x, down.y] as const;
+    heap.run.turnPiece(tile, width, x, y, ...line, left, top, columns, rows, cut, weights);
     const made = heap.f32(cut, columns * rows);
     for (let k = 0; k < rows; k++) out.set(made.subarray(k * columns, (k + 1) * columns), (top + k - from) * placing.width + left);
   }

@@ -54,20 +54,24 @@ export interface KernelExports {
   meanSlices(sums: number, counts: number, cells: number, own: number, itself: number): void;
   pairRows(a: number, b: number, part: number, out: number, columns: number): void;
   sampleSlices(pairs: number, tone: number, out: number, n: number, from: number, step: number, last: number, slices: number): void;
-  /** Rows of a turned plane of `stride` floats a row, steps across and down; `weights` as TURN_WEIGHTS. columns, rows: any. */
-  turnRows(
+  /** A piece of a turned plane of `stride` floats a row, which begins at (fromX, fromY); `weights` as TURN_WEIGHTS. columns, rows: any. */
+  turnPiece(
     ...args: [
       src: number,
       stride: number,
+      fromX: number,
+      fromY: number,
       x: number,
       y: number,
       acrossX: number,
       acrossY: number,
       downX: number,
       downY: number,
-      out: number,
+      left: number,
+      top: number,
       columns: number,
       rows: number,
+      out: number,
       weights: number,
     ]
   ): void;

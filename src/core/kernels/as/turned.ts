@@ -1,6 +1,6 @@
 // A turned picture, read between its pixels. A weight row is eight floats, of which the last two are 0.
 
-/** Places are whole numbers, 2^32 to a pixel: floats would have to be rounded at each of them. */
+/** Places are whole numbers, 2^32 to a pixel: in whatever pieces a picture is turned, each place comes out the same, to the last bit. */
 const ONE: f64 = 4294967296.0;
 /** What is left of a part of a pixel for its weights: TURN_PHASES of ../turnWeights.ts are 2^10. */
 const PHASE: i64 = 22;
@@ -14,20 +14,24 @@ const WEIGHTS: usize = 5;
 }
 
 /**
- * Rows of values of a plane, 0–1, along lines that begin at (x, y) and go on by a step across; each line a step down from the one before. Places in pixels from the middle
- * of the first. The plane goes on for two pixels before each place and five after. columns, rows: any.
+ * A piece of a turned picture, values 0–1: columns and rows from (left, top) on, of which the first of all lies at (x, y) and others by steps across and down. Places in pixels
+ * from the middle of the plane's first; `src` holds the plane from (fromX, fromY) on, two pixels before each place and five after. columns, rows: any.
  */
-export function turnRows(
-  src: usize, stride: i32, x: f64, y: f64, acrossX: f64, acrossY: f64, downX: f64, downY: f64,
-  out: usize, columns: i32, rows: i32, weights: usize,
+export function turnPiece(
+  src: usize, stride: i32, fromX: i32, fromY: i32, x: f64, y: f64, acrossX: f64, acrossY: f64, downX: f64, downY: f64,
+  left: i32, top: i32, columns: i32, rows: i32, out: usize, weights: usize,
 ): void {
   const row = <usize>stride << 2;
   const stepX = <i64>Math.round(acrossX * ONE);
   const stepY = <i64>Math.round(acrossY * ONE);
-  for (let r = 0; r < rows; r++) {
-    // Half a phase on, so that the nearest is the one below.
-    let px = <i64>Math.round((x + <f64>r * downX) * ONE) + HALF_PHASE;
-    let py = <i64>Math.round((y + <f64>r * downY) * ONE) + HALF_PHASE;
+  const nextX = <i64>Math.round(downX * ONE);
+  const nextY = <i64>Math.round(downY * ONE);
+  // Half a phase on, so that the nearest is the one below.
+  const beginX = <i64>Math.round(x * ONE) - (<i64>fromX << 32) + HALF_PHASE + <i64>left * stepX;
+  const beginY = <i64>Math.round(y * ONE) - (<i64>fromY << 32) + HALF_PHASE + <i64>left * stepY;
+  for (let r = top; r < top + rows; r++) {
+    let px = beginX + <i64>r * nextX;
+    let py = beginY + <i64>r * nextY;
     for (let c = 0; c < columns; c++) {
       const wx = weights + (<usize>((px & 0xffffffff) >> PHASE) << WEIGHTS);
       const wy = weights + (<usize>((py & 0xffffffff) >> PHASE) << WEIGHTS);
