@@ -4,7 +4,7 @@ import { describe, expect, test } from "vitest";
 import { luminanceToTone, toneToLuminance, toneToStops } from "./lstar";
 import { apply3, invert3, multiply3, type Vector3 } from "./matrix3";
 import { linearP3ToOklab, oklabPlanes, oklabToLch } from "./oklab";
-import { oklchToLinearP3 } from "./oklchToP3";
+import { linearP3ToCss, oklchToLinearP3 } from "./oklchToP3";
 import { P3_LUMINANCE, SRGB_TO_P3 } from "./primaries";
 import { SRGB_CURVE, curveTable, gammaCurve, srgbEncode, toLinear } from "./transferCurve";
 import { anyNumber } from "../../../tests/anyNumber";
@@ -112,4 +112,9 @@ test("OKLab of planes is OKLab of each pixel", () => {
     expect(a[i]).toBeCloseTo(greenRed, 5);
     expect(b[i]).toBeCloseTo(blueYellow, 5);
   }
+});
+
+test("a colour is written for the page as its light encoded, clipped to what the display holds", () => {
+  expect(linearP3ToCss([0, 1, 0.214041])).toBe("color(display-p3 0.0000 1.0000 0.5000)");
+  expect(linearP3ToCss([-0.3, 1.7, 0.0001])).toBe("color(display-p3 0.0000 1.0000 0.0013)");
 });
