@@ -73,3 +73,15 @@ test("a connection closed before it wrote what it was asked writes again once it
   expect(await sql`select 3 as three`).toEqual([{ three: 3 }]);
   await sql.end({ timeout: 1 });
 });
+
+test("what a connection ended by is not the answer to what is asked of the next", async () => {
+  const sql = connect(inject("databaseUrl"), { max: 1, connect_timeout: 2 });
+  const admin = connect(inject("databaseUrl"), { max: 1 });
+  const [{ pid } = { pid: 0 }] = await sql<{ pid: number }[]>`select pg_backend_pid() as pid`;
+  const asked = sql`select pg_sleep(60)`.catch((error: { code: string }) => error.code);
+  await pause(50);
+  await admin`select pg_terminate_backend(${pid})`;
+  expect(["57P01", "CONNECTION_CLOSED"]).toContain(await asked);
+  expect(await sql`select 3 as three`).toEqual([{ three: 3 }]);
+  await Promise.all([sql.end({ timeout: 1 }), admin.end({ timeout: 1 })]);
+});
