@@ -2,7 +2,7 @@
 // usage: node scripts/install.mjs [node|web|check]
 import { execFileSync, spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 
@@ -72,10 +72,13 @@ function run(command, ...args) {
 }
 
 export function installPackages() {
-  once("packages", ["package-lock.json", "patches"], "node_modules", "installing npm packages (a minute or two)", () =>
+  once("packages", ["package-lock.json", "patches"], "node_modules", "installing npm packages (a minute or two)", () => {
+    // A patch fits a package as it comes, not one that an earlier patch has changed.
+    for (const patch of readdirSync(join(root, "patches")))
+      rmSync(join(root, "node_modules", patch.split("+")[0]), { recursive: true, force: true });
     // Not npm ci: it refuses a lock file that leaves out builds for other platforms, which some registries do not carry.
-    run("npm", "install", "--no-save", "--silent", "--no-audit", "--no-fund"),
-  );
+    run("npm", "install", "--no-save", "--silent", "--no-audit", "--no-fund");
+  });
 }
 
 export function buildNode() {
