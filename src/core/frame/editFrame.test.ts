@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { anyNumber } from "../../../tests/anyNumber";
+import { FrameSchema } from "../../contracts/frame";
 import { anyFrame } from "../../../tests/anyPlan";
 import { levelledFrame, movedCrop, resizedCrop, seenDegrees, turnedFrame, withRatio, withSeenDegrees, type CropSides } from "./editFrame";
 import { cropOf, LEAST_SIDE, pictureAtPrint, placedAround, placingOf, printAtPicture, WHOLE_FRAME, type Crop, type Frame } from "./frame";
@@ -101,6 +102,22 @@ describe("cropping", () => {
     );
   });
 
+  test("whatever a hand cuts, in whatever proportions and of however narrow a picture, is a frame that can be kept", () => {
+    const anySize = fc.record({ width: fc.integer({ min: 1, max: 20000 }), height: fc.integer({ min: 1, max: 20000 }) });
+    fc.assert(
+      fc.property(anyFrame, anySize, anySides, anyPlace, anyNumber(0.1, 10), (frame, size, sides, to, ratio) => {
+        const cut = [
+          withRatio(frame, size, ratio),
+          { ...frame, crop: movedCrop(frame, size, to) },
+          { ...frame, crop: resizedCrop(frame, size, sides, to, undefined) },
+          { ...frame, crop: resizedCrop(withRatio(frame, size, ratio), size, sides, to, ratio) },
+        ];
+        return cut.every((each) => FrameSchema.safeParse(each).success);
+      }),
+      { seed: 4, numRuns: 1000 },
+    );
+  });
+
   test("a corner goes where the hand brings it, where there is room and no proportions are kept", () => {
     const frame: Frame = { turns: 1, degrees: 5, mirrored: true, crop: { x: 0.5, y: 0.33, width: 0.2, height: 0.2 } };
     const placing = placedAround({ x: 0.5, y: 0.33 }, { width: 0.2, height: 0.2 }, frame);
@@ -121,7 +138,7 @@ describe("cropping", () => {
 
   test("moved it keeps its size, and slides along a border it is pushed against", () => {
     const frame: Frame = { ...WHOLE_FRAME, crop: { x: 0.5, y: 0.3, width: 0.4, height: 0.2 } };
-    const moved = movedCrop(frame, picture, { x: 0.1, y: 3 });
+    const moved = movedCrop(frame, picture, { x: 0.6, y: 3 });
     expect(moved).toMatchObject({ width: 0.4, height: 0.2 });
     expect(moved.x).toBeCloseTo(0.6, 9);
     expect(moved.y).toBeCloseTo(2 / 3 - 0.1, 9);
@@ -130,11 +147,18 @@ describe("cropping", () => {
   test("proportions are cut around the middle of what was cut out, inside the picture", () => {
     fc.assert(
       fc.property(anyFrame, anyNumber(0.2, 5), (frame, ratio) => {
-        const { crop } = withRatio(frame, picture, ratio);
-        return Math.abs(crop!.width / crop!.height / ratio - 1) < 1e-9 && isInside(crop!, frame);
+        const crop = cropOf(withRatio(frame, picture, ratio), picture);
+        return Math.abs(crop.width / crop.height / ratio - 1) < 1e-9 && isInside(crop, frame);
       }),
       { seed: 3, numRuns: 500 },
     );
-    expect(withRatio(WHOLE_FRAME, picture, 1).crop).toEqual({ x: 0.5, y: 1 / 3, width: 2 / 3, height: 2 / 3 });
+    expect(cropOf(withRatio(WHOLE_FRAME, picture, 1), picture)).toEqual({ x: 0.5, y: 1 / 3, width: 2 / 3, height: 2 / 3 });
+  });
+
+  test("laid the other way and back, or tried in others, proportions cut what they cut at first", () => {
+    const first = withRatio(WHOLE_FRAME, picture, 1.5);
+    const back = [2 / 3, 1, 5 / 4, 1.5].reduce((frame, ratio) => withRatio(frame, picture, ratio), first);
+    const [wanted, got] = [cropOf(first, picture), cropOf(back, picture)];
+    for (const key of ["x", "y", "width", "height"] as const) expect(got[key]).toBeCloseTo(wanted[key], 9);
   });
 });

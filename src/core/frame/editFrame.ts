@@ -1,6 +1,9 @@
 import type { Point } from "../region/region";
 import type { Size } from "../spatial/areaReduce";
-import { cropOf, LEAST_SIDE, MOST_DEGREES, pictureAtPrint, placedAround, type Crop, type Frame } from "./frame";
+import { cropOf, MOST_DEGREES, pictureAtPrint, placedAround, type Crop, type Frame } from "./frame";
+
+/** A hand cuts no shorter side than this, proportions apart. */
+const LEAST_CUT = 0.01;
 
 // What a hand does to a frame. Units: long edges of the picture; "seen" is on the print, mirror and all.
 
@@ -23,6 +26,7 @@ export function seenDegrees({ degrees, mirrored }: Frame): number {
   return mirrored ? -degrees || 0 : degrees;
 }
 
+/** The same, set: bounded by how far a frame is straightened. */
 export function withSeenDegrees(frame: Frame, seen: number): Frame {
   const bounded = Math.min(Math.max(seen, -MOST_DEGREES), MOST_DEGREES);
   return { ...frame, degrees: frame.mirrored ? -bounded || 0 : bounded };
@@ -42,18 +46,19 @@ export function levelledFrame(frame: Frame, from: Point, to: Point): Frame | und
 }
 const LEAST_LINE = 0.01;
 
-/** Cut to proportions, width over height, as large as fits around the middle of what is cut out; null for no more than what is. */
+/**
+ * Cut to proportions, width over height, around the middle of what is cut out and as long as what was wanted, whether the picture holds that or not: laid the other
+ * way and back, it is what it was.
+ */
 export function withRatio(frame: Frame, picture: Size, ratio: number): Frame {
-  const { x, y, width, height } = cropOf(frame, picture);
+  const { x, y, width, height } = frame.crop ?? cropOf(frame, picture);
   const long = Math.max(width, height);
-  const wanted = ratio > 1 ? { width: long, height: long / ratio } : { width: long * ratio, height: long };
-  return { ...frame, crop: cropOf({ ...frame, crop: { x, y, ...wanted } }, picture) };
+  return { ...frame, crop: { x, y, ...(ratio > 1 ? { width: long, height: long / ratio } : { width: long * ratio, height: long }) } };
 }
 
-/** A crop moved by a way on the picture, as far as the picture goes, along its borders where it is pushed against one. */
-export function movedCrop(frame: Frame, picture: Size, by: Point): Crop {
-  const crop = cropOf(frame, picture);
-  return cropOf({ ...frame, crop: { ...crop, x: crop.x + by.x, y: crop.y + by.y } }, picture);
+/** A crop with its middle brought to a place of the picture, as far as the picture goes, along its borders where it is pushed against one. */
+export function movedCrop(frame: Frame, picture: Size, to: Point): Crop {
+  return cropOf({ ...frame, crop: { ...cropOf(frame, picture), x: to.x, y: to.y } }, picture);
 }
 
 /**
@@ -67,7 +72,7 @@ export function resizedCrop(frame: Frame, picture: Size, sides: CropSides, to: P
   const from = { x: to.x - crop.x, y: to.y - crop.y };
   // How far out it is brought from the middle, along the print's own sides, and what stays on the other side.
   const out = { x: from.x * across.x + from.y * across.y, y: from.x * down.x + from.y * down.y };
-  const side = (held: number, length: number, reach: number) => (held === 0 ? length : Math.max(length / 2 + held * reach, LEAST_SIDE));
+  const side = (held: number, length: number, reach: number) => (held === 0 ? length : Math.max(length / 2 + held * reach, LEAST_CUT));
   let [width, height] = [side(sides.across, crop.width, out.x), side(sides.down, crop.height, out.y)];
   if (ratio !== undefined) {
     // A corner goes by the side that was brought out further; a side takes the other with it.

@@ -26,8 +26,8 @@ export interface Crop {
 }
 
 export const MOST_DEGREES = 45;
-/** Shorter sides cannot be cut. */
-export const LEAST_SIDE = 0.01;
+/** Shorter sides mean nothing: of any picture there is it is less than a pixel. */
+export const LEAST_SIDE = 1e-9;
 
 /** The whole picture as it is. */
 export const WHOLE_FRAME: Frame = { turns: 0, degrees: 0, mirrored: false, crop: null };

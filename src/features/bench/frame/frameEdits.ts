@@ -1,5 +1,5 @@
-import { resizedCrop, turnedFrame, withRatio, type CropSides } from "@/core/frame/editFrame";
-import { cropOf, WHOLE_FRAME, type Frame } from "@/core/frame/frame";
+import { movedCrop, resizedCrop, turnedFrame, withRatio, type CropSides } from "@/core/frame/editFrame";
+import { WHOLE_FRAME, type Frame } from "@/core/frame/frame";
 import type { Point } from "@/core/region/region";
 import type { BenchStore } from "../state/benchStore";
 import { ratioOf, type Framing } from "./ratios";
@@ -45,7 +45,7 @@ export function dragCrop(store: BenchStore, sides: CropSides, to: Point): void {
 /** A crop's middle brought to a place. */
 export function moveCrop(store: BenchStore, to: Point): void {
   const { picture } = store.getState();
-  adjustFrame(store, (frame) => ({ ...frame, crop: cropOf({ ...frame, crop: { ...cropOf(frame, picture), ...to } }, picture) }));
+  adjustFrame(store, (frame) => ({ ...frame, crop: movedCrop(frame, picture, to) }));
 }
 
 /** The whole picture as it came. */
