@@ -52,7 +52,7 @@ const LEAST_LINE = 0.01;
  */
 export function withRatio(frame: Frame, picture: Size, ratio: number): Frame {
   const { x, y, width, height } = frame.crop ?? cropOf(frame, picture);
-  const long = Math.max(width, height);
+  const long = Math.max(width, height, LEAST_CUT);
   return { ...frame, crop: { x, y, ...(ratio > 1 ? { width: long, height: long / ratio } : { width: long * ratio, height: long }) } };
 }
 
