@@ -76,23 +76,43 @@ export type Questions = {
 export type ToWorker =
   | Ask<Questions>
   | { type: "render"; number: number; request: WireRequest }
-  | { type: "recycle"; buffer: ArrayBuffer }
+  /** Where frames are sent from now on; there a `ToRenderer` comes back for each. */
+  | { type: "frames"; port: MessagePort }
   /** Answered at once, to show that there is somebody. */
   | { type: "ping" };
 
-export interface Frame {
-  type: "frame";
-  number: number;
-  /** What it shows: the preview, or a part of a level. */
+/** What a frame shows: its name tells it from all that shows something else, or as large as something else. */
+export interface Screen {
+  name: string;
+  /** The preview, or a part of a level. */
   area: LevelArea | "preview";
   /** Whether it shows all of the picture, whatever the print's frame. */
   isWhole: boolean;
+}
+
+export interface Frame {
+  number: number;
+  screen: Screen;
   width: number;
   height: number;
   rgba: Uint8ClampedArray<ArrayBuffer>;
   /** How long the render took in the worker; shown by the benchmarks. */
   tookMs: number;
 }
+
+/** What a frame's buffer comes back in, to serve for another. */
+export interface ToRenderer {
+  type: "recycle";
+  buffer: ArrayBuffer;
+}
+
+export type ToPresenter = { type: "frames"; port: MessagePort } | { type: "canvas"; name: string; canvas: OffscreenCanvas };
+
+export type FromPresenter =
+  /** A frame waits for a canvas. */
+  | { type: "wanted"; screen: Screen }
+  /** `drawnAt` in milliseconds since 1970, as finely as the browser tells. */
+  | { type: "drawn"; number: number; screen: Screen; tookMs: number; drawnAt: number };
 
 /** The finished print as small as on a card, as large as a sheet, or what each of the plan's passes changes. */
 export type GlimpseOf = "print" | "sheet" | "changes";
@@ -124,7 +144,6 @@ export interface SmallPlane extends Size {
 
 export type FromWorker =
   | Answer
-  | Frame
   /** Follows the preview's frame, so that nobody waits for the counting. */
   | ({ type: "measured" } & Measured)
   /** Something that nobody asked for went wrong: a frame, a part of the picture. */

@@ -32,10 +32,25 @@ export function ownBrowser(): { newPage(): Promise<Page>; faults: string[]; addr
     async newPage() {
       const context = await browser.createBrowserContext();
       const page = await context.newPage();
+      await page.evaluateOnNewDocument(addPrintPixels);
       page.on("pageerror", (error) => faults.push(String(error)));
       page.on("console", (message) => message.type() === "error" && faults.push(message.text()));
       return page;
     },
+  };
+}
+
+declare global {
+  /** In the page: a context that holds what a canvas of the print shows. The print is drawn by a worker, so that its own canvas cannot be read. */
+  function printPixels(canvas: HTMLCanvasElement): CanvasRenderingContext2D;
+}
+
+function addPrintPixels(): void {
+  globalThis.printPixels = (canvas) => {
+    const copy = Object.assign(document.createElement("canvas"), { width: canvas.width, height: canvas.height });
+    const context = copy.getContext("2d", { colorSpace: "display-p3", alpha: false, willReadFrequently: true })!;
+    context.drawImage(canvas, 0, 0);
+    return context;
   };
 }
 
@@ -91,7 +106,7 @@ export async function pixelsAt(page: Page, places: readonly (readonly [number, n
     `[data-testid="${testId}"]`,
     (element, points) => {
       const canvas = element as HTMLCanvasElement;
-      const context = canvas.getContext("2d", { colorSpace: "display-p3", alpha: false })!;
+      const context = printPixels(canvas);
       return points.map(([x, y]) => {
         const [left, top] = [Math.floor(x * canvas.width), Math.floor(y * canvas.height)];
         const { data } = context.getImageData(left, top, 1, 1, { colorSpace: "display-p3" });

@@ -77,7 +77,7 @@ test("a blend is seen while it is pointed at, and gone when the list is left", a
   await page.waitForFunction(
     (grey) => {
       const canvas = document.querySelector<HTMLCanvasElement>('[data-testid="preview"]')!;
-      const now = canvas.getContext("2d")!.getImageData(Math.floor(0.72 * canvas.width), Math.floor(0.3 * canvas.height), 1, 1).data[0]!;
+      const now = printPixels(canvas).getImageData(Math.floor(0.72 * canvas.width), Math.floor(0.3 * canvas.height), 1, 1).data[0]!;
       return now < grey - 10; // multiply darkens
     },
     {},

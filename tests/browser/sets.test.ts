@@ -19,7 +19,7 @@ const greys = async () => (await pixelsAt(page, PLACES)).map(([grey]) => grey!);
 const meanGreys = () =>
   page.$eval('[data-testid="preview"]', (element) => {
     const { width, height } = element as HTMLCanvasElement;
-    const { data } = (element as HTMLCanvasElement).getContext("2d")!.getImageData(0, 0, width, height);
+    const { data } = printPixels(element as HTMLCanvasElement).getImageData(0, 0, width, height);
     const [sums, counts] = [Array<number>(48).fill(0), Array<number>(48).fill(0)];
     for (let i = 0; i < width * height; i++) {
       const part = 8 * Math.floor((6 * Math.floor(i / width)) / height) + Math.floor((8 * (i % width)) / width);
@@ -54,7 +54,7 @@ describe("a contrast mask", () => {
     const { fitted, close } = await page.evaluate(() => {
       const mean = (id: string, left: number, top: number, width: number, height: number) => {
         const canvas = document.querySelector<HTMLCanvasElement>(`[data-testid="${id}"]`)!;
-        const { data } = canvas.getContext("2d")!.getImageData(left, top, width, height);
+        const { data } = printPixels(canvas).getImageData(left, top, width, height);
         return data.reduce((sum, level, i) => (i % 4 === 0 ? sum + level : sum), 0) / (width * height);
       };
       const fine = document.querySelector<HTMLCanvasElement>('[data-testid="close"]')!;
@@ -277,7 +277,7 @@ describe("ways of looking", () => {
     const count = () =>
       page.$eval('[data-testid="preview"]', (element) => {
         const canvas = element as HTMLCanvasElement;
-        const { data } = canvas.getContext("2d")!.getImageData(0, 0, canvas.width, canvas.height);
+        const { data } = printPixels(canvas).getImageData(0, 0, canvas.width, canvas.height);
         return data.reduce((sum, level, i) => (i % 4 === 0 && level === 150 ? sum + 1 : sum), 0);
       });
     const calm = await count();

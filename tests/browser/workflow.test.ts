@@ -177,7 +177,7 @@ describe("reading", () => {
     await settled(page);
     const greys = await page.$eval('[data-testid="preview"]', (element) => {
       const canvas = element as HTMLCanvasElement;
-      const { data } = canvas.getContext("2d")!.getImageData(0, 0, canvas.width, canvas.height);
+      const { data } = printPixels(canvas).getImageData(0, 0, canvas.width, canvas.height);
       return new Set(data.filter((_, i) => i % 4 === 0)).size;
     });
     expect(greys).toBeLessThanOrEqual(11);
@@ -226,8 +226,7 @@ describe("placing", () => {
       (level) => {
         const canvas = document.querySelector<HTMLCanvasElement>('[data-testid="preview"]')!;
         return (
-          canvas.getContext("2d")!.getImageData(Math.floor(0.466 * canvas.width), Math.floor(0.1 * canvas.height), 1, 1).data[0]! >
-          level + 12
+          printPixels(canvas).getImageData(Math.floor(0.466 * canvas.width), Math.floor(0.1 * canvas.height), 1, 1).data[0]! > level + 12
         );
       },
       {},
@@ -346,7 +345,7 @@ test("at 1:1 real pixels are shown, and the wheel zooms at the pointer", async (
     const sheet = canvas.parentElement!.getBoundingClientRect();
     const bounds = canvas.getBoundingClientRect();
     const [x, y] = [Math.round(bounds.x - sheet.x), Math.round(bounds.y - sheet.y)];
-    const row = canvas.getContext("2d")!.getImageData(0, 300, 200, 1).data;
+    const row = printPixels(canvas).getImageData(0, 300, 200, 1).data;
     return { x, y: y + 300, greys: Array.from({ length: 200 }, (_, i) => row[4 * i]!) };
   });
   const expected = seen.greys.map((_, i) => levels[seen.y * W + seen.x + i]! / 257);

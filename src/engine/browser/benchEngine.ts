@@ -4,7 +4,7 @@ import type { Plan } from "@/core/plan/plan";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import { Asker } from "../asking";
 import type {
-  Frame,
+  FromPresenter,
   FromWorker,
   Glimpse,
   GlimpseOf,
@@ -18,10 +18,12 @@ import type {
 } from "../messages";
 import type { PointReading } from "../stageTypes";
 import { PlanSender } from "../wirePlan";
+import { startPresenting, type Presenting } from "./presenting";
 
 export interface BenchEngineEvents {
   onReady(hueShares: Float32Array): void;
-  onFrame(frame: Frame): void;
+  /** A frame was drawn, or waits for a canvas: see `drawOn`. */
+  onPresented(message: FromPresenter): void;
   onMeasured(measured: Measured): void;
   onFailure(message: string): void;
 }
@@ -42,6 +44,7 @@ export class BenchEngine {
   readonly #events: BenchEngineEvents;
   readonly #asker = new Asker<Questions>((ask) => this.#send(ask));
   readonly #watch: ReturnType<typeof setInterval>;
+  readonly #presenting: Presenting;
   #worker: Worker;
   #sender = new PlanSender();
   #number = 0;
@@ -59,6 +62,7 @@ export class BenchEngine {
 
   constructor(pictureId: string, picture: PreparedPicture, events: BenchEngineEvents) {
     this.#events = events;
+    this.#presenting = startPresenting((message) => this.#present(message), events.onFailure);
     this.#worker = this.#started();
     this.#open = () => void this.#ask("open", () => ({ pictureId, picture, origin: location.origin })).then(this.#onOpen);
     this.#open();
@@ -92,14 +96,14 @@ export class BenchEngine {
     return this.#ask("accents", () => ({ plan: this.#sender.pack(plan), passId, scale }));
   }
 
-  /** Gives a shown frame's buffer back for the next one. */
-  recycle(frame: Frame): void {
-    const { buffer } = frame.rgba;
-    this.#worker.postMessage({ type: "recycle", buffer } satisfies ToWorker, [buffer]);
+  /** Gives a canvas to the frames that wait for it. It is theirs from then on. */
+  drawOn(name: string, canvas: HTMLCanvasElement): void {
+    this.#presenting.drawOn(name, canvas);
   }
 
   close(): void {
     clearInterval(this.#watch);
+    this.#presenting.close();
     this.#worker.terminate();
     this.#asker.giveUp(new CoreError("cancelled", "the bench was left"));
   }
@@ -108,7 +112,14 @@ export class BenchEngine {
     const worker = new Worker(new URL("./benchWorker.ts", import.meta.url), { type: "module" });
     worker.onmessage = ({ data }: MessageEvent<FromWorker>) => this.#hear(data);
     worker.onerror = (event) => this.#lose(event.message || "it stopped");
+    const port = this.#presenting.connect();
+    worker.postMessage({ type: "frames", port } satisfies ToWorker, [port]);
     return worker;
+  }
+
+  #present(message: FromPresenter): void {
+    if (message.type === "drawn" && message.number === this.#wanted?.number) this.#wanted = undefined;
+    this.#events.onPresented(message);
   }
 
   #hear(message: FromWorker): void {
@@ -117,9 +128,6 @@ export class BenchEngine {
       case "answer":
       case "refusal":
         return this.#asker.take(message);
-      case "frame":
-        if (message.number === this.#wanted?.number) this.#wanted = undefined;
-        return this.#events.onFrame(message);
       case "measured":
         return this.#events.onMeasured(message);
       case "failed":

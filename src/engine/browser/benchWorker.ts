@@ -19,7 +19,20 @@ import type { Size } from "@/core/spatial/areaReduce";
 import { encodedLight, lookTable, type Look } from "@/core/view/toneTables";
 import { LevelFetcher } from "../levelFetcher";
 import { answering, wordsOf } from "../asking";
-import type { BenchLook, Frame, FromWorker, Glimpse, GlimpseOf, LevelArea, Place, Questions, RenderRequest, ToWorker } from "../messages";
+import type {
+  BenchLook,
+  Frame,
+  FromWorker,
+  Glimpse,
+  GlimpseOf,
+  LevelArea,
+  Place,
+  Questions,
+  RenderRequest,
+  Screen,
+  ToRenderer,
+  ToWorker,
+} from "../messages";
 import { looksAtWhole } from "../runs";
 import { PlanReceiver } from "../wirePlan";
 import { SmallPictures, stopsOf } from "./smallPictures";
@@ -57,6 +70,8 @@ let waiting: { number: number; request: RenderRequest } | undefined;
 let isScheduled = false;
 let fetching: { area: LevelArea; frame: string; abort: AbortController } | undefined;
 let spare: ArrayBuffer | undefined;
+/** Where they are drawn. */
+let frames: MessagePort | undefined;
 let countLater: ReturnType<typeof setTimeout> | undefined;
 let previewLater: ReturnType<typeof setTimeout> | undefined;
 const receiver = new PlanReceiver();
@@ -99,8 +114,9 @@ scope.onmessage = ({ data }: MessageEvent<ToWorker>) => {
       waiting = { number: data.number, request: { ...data.request, plan: receiver.unpack(data.request.plan) } };
       schedule();
       break;
-    case "recycle":
-      spare = data.buffer;
+    case "frames":
+      frames = data.port;
+      frames.onmessage = ({ data: { buffer } }: MessageEvent<ToRenderer>) => (spare = buffer);
       break;
     case "ping":
       say({ type: "pong" });
@@ -198,28 +214,22 @@ interface Given {
   print: Placing | undefined;
 }
 
-function renderStage(stage: Stage, area: Frame["area"], number: number, request: RenderRequest, { bases, print }: Given): void {
+function renderStage(stage: Stage, area: Screen["area"], number: number, request: RenderRequest, { bases, print }: Given): void {
   const begin = performance.now();
   const showing = { ...showingOf(request.look), screens: request.screens, mask: handMask(request), exposed: handStops(request) };
   const rgba = stage.render(compile(request.plan), request.hand, showing, { buffer: spare, bases, print });
   spare = undefined;
-  say(
-    {
-      type: "frame",
-      number,
-      area,
-      isWhole: isWholeFrame(request.shownFrame),
-      ...sizeOf(print ?? stage.size),
-      rgba,
-      tookMs: performance.now() - begin,
-    },
-    [rgba.buffer],
-  );
+  const frame: Frame = { number, screen: screenOf(area, request), ...sizeOf(print ?? stage.size), rgba, tookMs: performance.now() - begin };
+  frames?.postMessage(frame, [rgba.buffer]);
   clearTimeout(countLater);
   if (area !== "preview" || request.isPeek) return;
   // Counting comes after the frame is on its way: first on the pixels shown, exactly when the hand rests.
   measure(stage, request);
   countLater = setTimeout(() => countExactly(request), COUNT_AFTER_MS);
+}
+
+function screenOf(area: Screen["area"], { shownFrame }: RenderRequest): Screen {
+  return { name: JSON.stringify([area, frameKey(shownFrame)]), area, isWhole: isWholeFrame(shownFrame) };
 }
 
 function measure(stage: Stage, request: RenderRequest, acting?: number | null): void {

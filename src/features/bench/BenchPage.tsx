@@ -3,7 +3,7 @@ import { App } from "antd";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useStore } from "zustand";
 import { BenchEngine } from "@/engine/browser/benchEngine";
-import type { Frame } from "@/engine/messages";
+import type { FromPresenter } from "@/engine/messages";
 import { BenchContext, useBenchState, type Bench } from "./state/BenchContext";
 import { type BenchStart, chosenPass, chosenSet, createBenchStore, settledPlan } from "./state/benchStore";
 import { Easel } from "./easel/Easel";
@@ -34,14 +34,14 @@ export function BenchPage({ start }: { start: BenchStart }) {
   );
   const engine = useRef<BenchEngine | undefined>(undefined);
   const view = useRef<ViewActions>(null);
-  const listeners = useRef(new Set<(frame: Frame) => void>());
+  const listeners = useRef(new Set<(message: FromPresenter) => void>());
   const bench = useMemo<Bench>(
     () => ({
       start,
       store,
       view,
       engine: () => engine.current,
-      onFrame: (listener) => {
+      onPresented: (listener) => {
         listeners.current.add(listener);
         return () => listeners.current.delete(listener);
       },
@@ -51,7 +51,7 @@ export function BenchPage({ start }: { start: BenchStart }) {
   useEffect(() => {
     engine.current = new BenchEngine(start.picture.id, start.prepared, {
       onReady: (hueShares) => store.getState().set({ hueShares, isReady: true }),
-      onFrame: (frame) => listeners.current.forEach((listener) => listener(frame)),
+      onPresented: (message) => listeners.current.forEach((listener) => listener(message)),
       onMeasured: ({ histograms, pins, acting }) =>
         store.getState().set({ measured: histograms, pinReadings: pins, ...(acting === undefined ? {} : { acting: acting ?? undefined }) }),
       onFailure: (message) =>

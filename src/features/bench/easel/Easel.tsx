@@ -16,7 +16,7 @@ import { Readout } from "./Readout";
 import { ToolTray } from "./ToolTray";
 import { useEaselHand, type Pull } from "./useEaselHand";
 import { BORDER, useEaselView, type EaselView } from "./useEaselView";
-import { useRenderRequests } from "./useFrames";
+import { useRenderRequests } from "./useRenderRequests";
 import { useWheel } from "./useWheel";
 import { wheelScale } from "./view";
 import styles from "./Easel.module.css";

@@ -1,62 +1,64 @@
 "use client";
-import { useCallback, useRef, useState, type CSSProperties } from "react";
+import { useEffect, useLayoutEffect, useRef, useState, type ComponentProps, type CSSProperties } from "react";
 import { isWholeFrame, printSizeAt } from "@/core/frame/frame";
-import type { Frame, LevelArea } from "@/engine/messages";
+import type { LevelArea } from "@/engine/messages";
 import { useBench, useBenchState } from "../state/BenchContext";
-import { useFrames } from "./useFrames";
+import { withDrawn, withWanted, type PrintCanvas } from "./printCanvasList";
 import type { EaselView } from "./useEaselView";
 import styles from "./Easel.module.css";
 
-/** The frames the worker renders: all that is shown, and over it the part that is seen enlarged. `overPicture` brings what lies on the picture onto the print. */
+/** What is rendered of the print: all that is shown, and over it the part that is seen enlarged. `overPicture` brings what lies on the picture onto the print. */
 export function PrintCanvases({ on, overPicture }: { on: EaselView; overPicture: CSSProperties }) {
-  const { start } = useBench();
+  const { start, onPresented } = useBench();
   const frame = useBenchState((state) => state.plan.frame);
-  const preview = useRef<HTMLCanvasElement>(null);
-  const close = useRef<HTMLCanvasElement>(null);
-  const [closeArea, setCloseArea] = useState<LevelArea>();
-  const [isDrawnWhole, setDrawnWhole] = useState<boolean>();
-  const draw = useCallback((drawn: Frame) => {
-    const canvas = drawn.area === "preview" ? preview.current : close.current;
-    if (!canvas) return;
-    drawOn(canvas, drawn);
-    if (drawn.area === "preview") setDrawnWhole(drawn.isWhole);
-    else setCloseArea(drawn.area);
-  }, []);
-  useFrames(draw);
-  // What was drawn for another way of showing it would be stretched.
-  const fits = isDrawnWhole === undefined || isDrawnWhole === (on.isFraming || isWholeFrame(frame));
-  const closeStyle = closeArea && placeOf(closeArea, on, start.prepared);
-  return (
-    <>
-      <canvas
-        ref={preview}
+  const [canvases, setCanvases] = useState<readonly PrintCanvas[]>([]);
+  useEffect(
+    () => onPresented(({ type, screen }) => setCanvases((list) => (type === "wanted" ? withWanted : withDrawn)(list, screen))),
+    [onPresented],
+  );
+  const isWhole = on.isFraming || isWholeFrame(frame);
+  return canvases.map(({ id, screen, isDrawn }) => {
+    const { area, name } = screen;
+    // What was drawn for another way of showing it would be stretched.
+    const isSeen = isDrawn && screen.isWhole === isWhole;
+    return area === "preview" ? (
+      <DrawnCanvas
+        key={id}
+        name={name}
         className={styles.preview}
-        style={{ visibility: fits ? undefined : "hidden", ...(on.isFraming && overPicture) }}
-        data-testid="preview"
+        style={{ visibility: isSeen ? undefined : "hidden", ...(on.isFraming && overPicture) }}
+        data-testid={isDrawn ? "preview" : undefined}
         aria-label={`${start.picture.name}, as a print`}
         role="img"
       />
-      <canvas
-        ref={close}
+    ) : (
+      <DrawnCanvas
+        key={id}
+        name={name}
         className={styles.close}
-        data-testid="close"
-        hidden={!closeArea || closeArea.level !== on.detail?.level}
-        style={closeStyle}
+        data-testid={isDrawn ? "close" : undefined}
+        hidden={!isSeen || area.level !== on.detail?.level}
+        style={placeOf(area, on, start.prepared)}
       />
-    </>
-  );
+    );
+  });
 }
 
-function drawOn(canvas: HTMLCanvasElement, { width, height, rgba, tookMs, number }: Frame): void {
-  if (canvas.width !== width || canvas.height !== height) {
-    canvas.width = width;
-    canvas.height = height;
-  }
-  canvas
-    .getContext("2d", { colorSpace: "display-p3", alpha: false })!
-    .putImageData(new ImageData(rgba, width, height, { colorSpace: "display-p3" }), 0, 0);
-  canvas.dataset.tookMs = tookMs.toFixed(2);
-  canvas.dataset.frame = String(number);
+/** A canvas that the frames of this name are drawn on, with what was drawn last told to those who measure and test. */
+function DrawnCanvas({ name, ...attributes }: { name: string } & ComponentProps<"canvas">) {
+  const { engine, onPresented } = useBench();
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useLayoutEffect(() => {
+    const { dataset } = canvas.current!;
+    engine()?.drawOn(name, canvas.current!);
+    return onPresented((message) => {
+      if (message.type !== "drawn" || message.screen.name !== name) return;
+      dataset.tookMs = message.tookMs.toFixed(2);
+      dataset.drawnAt = (message.drawnAt - performance.timeOrigin).toFixed(2);
+      dataset.frame = String(message.number);
+    });
+  }, [name, engine, onPresented]);
+  return <canvas ref={canvas} {...attributes} />;
 }
 
 /** Where a part of the print at a level lies on it as it is shown; its pixels are seen as such once they are larger than the screen's. */

@@ -2,7 +2,7 @@
 import { createContext, useContext, type RefObject } from "react";
 import { useStore } from "zustand";
 import type { BenchEngine } from "@/engine/browser/benchEngine";
-import type { Frame } from "@/engine/messages";
+import type { FromPresenter } from "@/engine/messages";
 import type { ViewActions } from "../tools/keys";
 import type { BenchActions, BenchStart, BenchState, BenchStore } from "./benchStore";
 
@@ -13,8 +13,8 @@ export interface Bench {
   engine(): BenchEngine | undefined;
   /** What keys do to the view, while there is one. */
   view: RefObject<ViewActions | null>;
-  /** Follows frames; returns how to stop. */
-  onFrame(listener: (frame: Frame) => void): () => void;
+  /** Follows what becomes of frames; returns how to stop. */
+  onPresented(listener: (message: FromPresenter) => void): () => void;
 }
 
 export const BenchContext = createContext<Bench | undefined>(undefined);

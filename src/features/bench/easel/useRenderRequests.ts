@@ -1,23 +1,10 @@
 import { useEffect, useRef, type RefObject } from "react";
 import { WHOLE_FRAME } from "@/core/frame/frame";
 import type { Size } from "@/core/spatial/areaReduce";
-import type { Frame, LevelArea } from "@/engine/messages";
+import type { LevelArea } from "@/engine/messages";
 import { useBench } from "../state/BenchContext";
 import { beforePlan, planUpTo, planWithoutMask } from "../state/beforePlan";
 import { handOf } from "../state/benchStore";
-
-/** Draws each frame as it arrives and gives the buffer back. */
-export function useFrames(draw: (frame: Frame) => void): void {
-  const { onFrame, engine } = useBench();
-  useEffect(
-    () =>
-      onFrame((frame) => {
-        draw(frame);
-        engine()?.recycle(frame);
-      }),
-    [draw, onFrame, engine],
-  );
-}
 
 /** Asks for a frame whenever what is to be seen changes. */
 export function useRenderRequests(easel: RefObject<HTMLElement | null>, detail: LevelArea | undefined, shownSize: Size): void {
