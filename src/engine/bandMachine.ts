@@ -48,8 +48,8 @@ const MOST_BASE_COLUMNS = 2560;
 const MOST_FINER = 2;
 /** Most cells of a row where surroundings lie in slices. */
 const MOST_SLICED_COLUMNS = 512;
-const SLICED_ROW_LENGTH = CELL_FLOATS * MOST_SLICED_COLUMNS;
-const BASE_ROW_LENGTH = 2 * Math.max(MOST_BASE_COLUMNS + 1, SLICED_ROW_LENGTH);
+const CELL_ROW_LENGTH = CELL_FLOATS * MOST_SLICED_COLUMNS;
+const BASE_ROW_LENGTH = 2 * Math.max(MOST_BASE_COLUMNS + 1, CELL_ROW_LENGTH);
 /** Tables at work in one band at the most: those of a run, and those of one that looks at surroundings. */
 const TABLE_SLOTS = 6;
 const [SHARE_SLOT, BLEND_SLOT, STOPS_SLOTS] = [0, 1, 2];
@@ -82,9 +82,9 @@ export class BandMachine {
   readonly #counts: number;
   readonly #hueSlot: number;
   readonly #baseRow: number;
-  readonly #slicedRows: number;
+  readonly #cellRows: number;
   /** Which rows of cells lie in the heap. */
-  readonly #inSlicedRows: ({ cells: Float32Array; row: number } | undefined)[] = [];
+  readonly #inCellRows: ({ cells: Float32Array; row: number } | undefined)[] = [];
   readonly #tables: number;
   /** What lies in each table slot, so that it is copied in only when it changed. */
   readonly #inSlot: (Float32Array | undefined)[] = [];
@@ -109,7 +109,7 @@ export class BandMachine {
       8 * (LUMINANCE_KNOTS + 1) +
       8 * (MEAN_KNOTS + 1) +
       (TABLE_SLOTS + 2) * this.#tableBytes +
-      4 * (BASE_ROW_LENGTH + 2 * SLICED_ROW_LENGTH) +
+      4 * (BASE_ROW_LENGTH + 2 * CELL_ROW_LENGTH) +
       4 * padded +
       16 * HISTOGRAM_BINS +
       4 * ROWS_SLOTS * ROWS_LENGTH +
@@ -128,7 +128,7 @@ export class BandMachine {
     this.#hueSlot = heap.reserve(this.#tableBytes);
     this.#ditherRow = heap.reserve(4 * Math.max(padded, DITHER_PERIOD));
     this.#baseRow = heap.reserve(4 * BASE_ROW_LENGTH);
-    this.#slicedRows = heap.reserve(8 * SLICED_ROW_LENGTH);
+    this.#cellRows = heap.reserve(8 * CELL_ROW_LENGTH);
     this.#counts = heap.reserve(16 * HISTOGRAM_BINS);
     this.#tables = heap.reserve(TABLE_SLOTS * this.#tableBytes);
     this.#rows = heap.reserve(4 * ROWS_SLOTS * ROWS_LENGTH);
@@ -407,12 +407,14 @@ export class BandMachine {
     // Where cells are wider than pixels, places between them are made first, so that straight lines from one to the next show nowhere.
     const { plane, width, height } = finerPlane(cells, size, isSmooth ? Math.ceil(place.whole.width / size.width) : 1);
     if (width > MOST_BASE_COLUMNS) throw new CoreError("bad_size", `surroundings of ${width} cells a row, room for ${MOST_BASE_COLUMNS}`);
-    const pairs = this.#heap.f32(this.#baseRow, 2 * width);
+    const { run } = this.#heap;
     const step = width / place.whole.width;
     const from = (place.x + 0.5) * step - 0.5;
     for (let done = 0, y = place.y; done < this.#n; done += place.width, y++) {
-      writeRow(plane, width, height, ((y + 0.5) / place.whole.height) * height - 0.5, pairs);
-      this.#heap.run.sampleRow(this.#baseRow, out + 4 * done, padded(place.width), from, step, width - 1);
+      const [upper, part] = rowBetween(y, place, height);
+      const [a, b] = [this.#cellRow(plane, width, upper), this.#cellRow(plane, width, Math.min(upper + 1, height - 1))];
+      run.pairCells(a, b, part, this.#baseRow, width);
+      run.sampleRow(this.#baseRow, out + 4 * done, padded(place.width), from, step, width - 1);
     }
   }
 
@@ -431,23 +433,22 @@ export class BandMachine {
     const step = width / place.whole.width;
     const from = (place.x + 0.5) * step - 0.5;
     for (let done = 0, y = place.y; done < this.#n; done += place.width, y++) {
-      const row = Math.min(Math.max(((y + 0.5) / place.whole.height) * height - 0.5, 0), height - 1);
-      const upper = Math.floor(row);
-      const [a, b] = [this.#slicedRow(cells, width, upper), this.#slicedRow(cells, width, Math.min(upper + 1, height - 1))];
-      run.pairRows(a, b, row - upper, this.#baseRow, width);
+      const [upper, part] = rowBetween(y, place, height);
+      const length = CELL_FLOATS * width;
+      const [a, b] = [this.#cellRow(cells, length, upper), this.#cellRow(cells, length, Math.min(upper + 1, height - 1))];
+      run.pairRows(a, b, part, this.#baseRow, width);
       run.sampleSlices(this.#baseRow, own + 4 * done, out + 4 * done, padded(place.width), from, step, width - 1, slices);
     }
   }
 
   /** The place of a row of cells in the heap, where it is copied unless it lies there already: neighbours lie there together. */
-  #slicedRow(cells: Float32Array, width: number, row: number): number {
+  #cellRow(cells: Float32Array, length: number, row: number): number {
     const slot = row % 2;
-    const at = this.#slicedRows + 4 * slot * SLICED_ROW_LENGTH;
-    const inSlot = this.#inSlicedRows[slot];
+    const at = this.#cellRows + 4 * slot * CELL_ROW_LENGTH;
+    const inSlot = this.#inCellRows[slot];
     if (inSlot?.cells !== cells || inSlot.row !== row) {
-      const length = CELL_FLOATS * width;
       this.#heap.f32(at, length).set(cells.subarray(row * length, (row + 1) * length));
-      this.#inSlicedRows[slot] = { cells, row };
+      this.#inCellRows[slot] = { cells, row };
     }
     return at;
   }
@@ -486,23 +487,6 @@ export class BandMachine {
   }
 }
 
-/** A row between two rows of a plane of cells, as pairs for the kernel to read. */
-function writeRow(cells: Float32Array, width: number, height: number, y: number, pairs: Float32Array): void {
-  const at = Math.min(Math.max(y, 0), height - 1);
-  const upper = Math.floor(at);
-  const part = at - upper;
-  const a = upper * width;
-  const b = Math.min(upper + 1, height - 1) * width;
-  let value = cells[a]! + part * (cells[b]! - cells[a]!);
-  for (let x = 0, k = 0; x < width; x++, k += 2) {
-    const i = Math.min(x + 1, width - 1);
-    const next = cells[a + i]! + part * (cells[b + i]! - cells[a + i]!);
-    pairs[k] = value;
-    pairs[k + 1] = next - value;
-    value = next;
-  }
-}
-
 /** Planes with places made between their cells: a base is read band by band. */
 const finerPlanes = new WeakMap<Float32Array, { finer: number; plane: Float32Array }>();
 
@@ -513,6 +497,13 @@ function finerPlane(cells: Float32Array, { width, height }: Size, wanted: number
   let known = finerPlanes.get(cells);
   if (known?.finer !== finer) finerPlanes.set(cells, (known = { finer, plane: layCells(cells, { width, height }, wholeGrid(size)) }));
   return { ...size, plane: known.plane };
+}
+
+/** Between which rows of cells a row of pixels lies: the upper one, and how far on. */
+function rowBetween(y: number, place: BandPlace, height: number): [upper: number, part: number] {
+  const row = Math.min(Math.max(((y + 0.5) / place.whole.height) * height - 0.5, 0), height - 1);
+  const upper = Math.floor(row);
+  return [upper, row - upper];
 }
 
 function padded(n: number): number {

@@ -4,7 +4,7 @@ import type { Matrix3 } from "@/core/colour/matrix3";
 import { KernelHeap } from "@/core/kernels/kernelHeap";
 import type { Planes } from "@/core/kernels/reference";
 import type { Weights } from "@/core/mix/weights";
-import { coverageOf, coveredRows, reduceRow, type Size } from "@/core/spatial/areaReduce";
+import { coveredRows, laidCoverage, reduceRow, type Size } from "@/core/spatial/areaReduce";
 
 /** A row of a reduced picture. Views into the heap: copy them before the next row. */
 export interface ReducedRow {
@@ -79,13 +79,13 @@ export class GrainReducer {
     if (!(light.green > 0)) throw new CoreError("bad_file", "a source whose green gives no light");
     const strides = [source.width, reduced.width].map((width) => 4 * padded(width)) as [number, number];
     const moments = MOMENTS.length * strides[1];
-    const heap = new KernelHeap(Rows.bytes(source.width) + Rows.bytes(reduced.width) + (MOMENTS.length + 1) * strides[0] + moments);
+    const heap = new KernelHeap(Rows.bytes(source.width) + Rows.bytes(reduced.width) + (MOMENTS.length + 1) * strides[0] + moments + 4 * strides[1] + 64);
     this.#source = new Rows(heap, source.width);
     this.#reduced = new Rows(heap, reduced.width);
     this.#sums = heap.reserve(MOMENTS.length * strides[0]);
     this.#by = heap.reserve(strides[0]);
     this.#moments = heap.reserve(moments);
-    this.#columns = coverageOf(source.width, reduced.width);
+    this.#columns = laidCoverage(heap, source.width, reduced.width);
   }
 
   /** Reduced rows `from` up to `to`, each shown to `take`; `colour` and `grain` hold the source rows from `first` on. */
@@ -133,7 +133,7 @@ export class GrainReducer {
       const sums = this.#sums + k * this.#source.stride;
       const moments = this.#moments + k * this.#reduced.stride;
       if (this.source.width === 2 * width) this.#source.heap.run.pairMeans(sums, moments, padded(width));
-      else reduceRow(this.#source.f32(this.#sums, k), this.#columns, this.#reduced.f32(this.#moments, k), 0, width);
+      else reduceRow(this.#source.heap, sums, this.#columns, moments);
     });
   }
 

@@ -35,6 +35,14 @@ export interface KernelExports {
   histogram(tone: number, n: number, counts: number, bins: number): void;
   sampleRow(table: number, out: number, n: number, from: number, step: number, knots: number): void;
   guided(tone: number, slope: number, offset: number, out: number, n: number): void;
+  /** Sums are doubles; weight, scale, shares, part too. first, end: whole numbers. n, width, columns: any, but of addRow. */
+  addRow(sums: number, row: number, n: number, weight: number): void;
+  reduceColumns(
+    ...args: [row: number, first: number, end: number, left: number, right: number, out: number, n: number, scale: number]
+  ): void;
+  boxRows(src: number, out: number, width: number, height: number, reach: number, shares: number): void;
+  boxColumns(src: number, out: number, width: number, height: number, reach: number, shares: number, sums: number): void;
+  pairCells(a: number, b: number, part: number, out: number, columns: number): void;
   /** Surroundings in slices: `CELL_FLOATS` floats a cell; shares, own and sums are doubles, columns and rows whole numbers of bytes. */
   splatSlices(
     ...args: [
@@ -156,6 +164,13 @@ export class KernelHeap {
     this.#next = 16;
   }
 
+  /** Reserves room for values and lays them there. */
+  put(values: Float32Array | Float64Array | Int32Array | Uint32Array): number {
+    const at = this.reserve(values.byteLength);
+    this.u8(at, values.byteLength).set(new Uint8Array(values.buffer, values.byteOffset, values.byteLength));
+    return at;
+  }
+
   f32(pointer: number, length: number): Float32Array<ArrayBuffer> {
     return new Float32Array(this.#memory.buffer, pointer, length);
   }
@@ -175,4 +190,15 @@ export class KernelHeap {
   u8(pointer: number, length: number): Uint8Array<ArrayBuffer> {
     return new Uint8Array(this.#memory.buffer, pointer, length);
   }
+}
+
+/** Kept from one use to the next: fresh memory costs more than most sums. */
+let scratch: { heap: KernelHeap; bytes: number } | undefined;
+
+/** A heap with room for so many bytes in at most 64 pieces, until somebody asks for the next one; what lies there is anything. */
+export function scratchHeap(bytes: number): KernelHeap {
+  const needed = bytes + 64 * 16;
+  if (!scratch || scratch.bytes < needed) scratch = { heap: new KernelHeap(needed), bytes: needed };
+  scratch.heap.clear();
+  return scratch.heap;
 }

@@ -1,3 +1,5 @@
+import { scratchHeap, type KernelHeap } from "../kernels/kernelHeap";
+
 /**
  * A run of rows of a reduced plane: each new pixel is the mean of the source area it covers, with
  * exact part coverage at its borders. Linear light in, linear light out, so that small and large agree.
@@ -16,15 +18,20 @@ export function areaReduceRows(
 ): Float32Array {
   if (size.width === 2 * reduced.width && size.height === 2 * reduced.height)
     return halveRows(rows, firstSourceRow, reduced.width, from, to);
-  const columns = coverageOf(size.width, reduced.width);
+  const width = (size.width + 3) & ~3;
+  const heap = scratchHeap(8 * width + 20 * reduced.width);
+  const [sums, row] = [heap.reserve(4 * width), heap.reserve(4 * width)];
+  const [columns, narrow] = [laidCoverage(heap, size.width, reduced.width), heap.reserve(4 * reduced.width)];
   const out = new Float32Array(reduced.width * (to - from));
-  const sums = new Float32Array(size.width);
   for (let y = from; y < to; y++) {
-    sums.fill(0);
-    for (const { row, weight } of coveredRows(size.height, reduced.height, y)) {
-      addRow(sums, rows, (row - firstSourceRow) * size.width, weight);
+    heap.f32(sums, width).fill(0);
+    for (const { row: covered, weight } of coveredRows(size.height, reduced.height, y)) {
+      const at = (covered - firstSourceRow) * size.width;
+      heap.f32(row, size.width).set(rows.subarray(at, at + size.width));
+      heap.run.addRow(sums, row, width, weight);
     }
-    reduceRow(sums, columns, out, (y - from) * reduced.width, reduced.width);
+    reduceRow(heap, sums, columns, narrow);
+    out.set(heap.f32(narrow, reduced.width), (y - from) * reduced.width);
   }
   return out;
 }
@@ -39,10 +46,6 @@ export function coveredRows(height: number, reducedHeight: number, y: number): {
     const row = first + i;
     return { row, weight: (Math.min(bottom, row + 1) - Math.max(top, row)) / (bottom - top) };
   });
-}
-
-function addRow(sums: Float32Array, rows: Float32Array, at: number, weight: number): void {
-  for (let x = 0; x < sums.length; x++) sums[x] = sums[x]! + weight * rows[at + x]!;
 }
 
 /** The same where both edges are exactly halved, as most levels are. */
@@ -76,43 +79,34 @@ export function fitLongEdge({ width, height }: Size, longEdge: number): Size {
   return { width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)) };
 }
 
+/** Where in a heap it lies for each reduced column which source columns it covers, and how much of the outermost two. */
 export interface Coverage {
-  first: Int32Array;
-  end: Int32Array;
-  leftPart: Float32Array;
-  rightPart: Float32Array;
+  first: number;
+  end: number;
+  leftPart: number;
+  rightPart: number;
+  /** Source columns to a reduced one. */
   scale: number;
+  count: number;
 }
 
-/** For each output column the source columns it covers, and how much of the outermost two. */
-export function coverageOf(width: number, reducedWidth: number): Coverage {
-  const scale = width / reducedWidth;
-  const table: Coverage = {
-    first: new Int32Array(reducedWidth),
-    end: new Int32Array(reducedWidth),
-    leftPart: new Float32Array(reducedWidth),
-    rightPart: new Float32Array(reducedWidth),
-    scale,
-  };
-  for (let x = 0; x < reducedWidth; x++) {
+/** Lays a coverage into a heap, 16 bytes for each reduced column. */
+export function laidCoverage(heap: KernelHeap, width: number, count: number): Coverage {
+  const scale = width / count;
+  const [first, end] = [new Int32Array(count), new Int32Array(count)];
+  const [leftPart, rightPart] = [new Float32Array(count), new Float32Array(count)];
+  for (let x = 0; x < count; x++) {
     const left = x * scale;
     const right = Math.min((x + 1) * scale, width);
-    table.first[x] = Math.floor(left);
-    table.end[x] = Math.min(Math.ceil(right), width);
-    table.leftPart[x] = Math.min(table.first[x]! + 1, right) - left;
-    table.rightPart[x] = right - Math.max(table.end[x]! - 1, left);
+    first[x] = Math.floor(left);
+    end[x] = Math.min(Math.ceil(right), width);
+    leftPart[x] = Math.min(first[x]! + 1, right) - left;
+    rightPart[x] = right - Math.max(end[x]! - 1, left);
   }
-  return table;
+  return { first: heap.put(first), end: heap.put(end), leftPart: heap.put(leftPart), rightPart: heap.put(rightPart), scale, count };
 }
 
-/** A row of columns brought down to fewer. */
-export function reduceRow(sums: Float32Array, columns: Coverage, out: Float32Array, at: number, count: number): void {
-  for (let x = 0; x < count; x++) {
-    const first = columns.first[x]!;
-    const last = columns.end[x]! - 1;
-    let sum = sums[first]! * columns.leftPart[x]!;
-    for (let i = first + 1; i < last; i++) sum += sums[i]!;
-    if (last > first) sum += sums[last]! * columns.rightPart[x]!;
-    out[at + x] = sum / columns.scale;
-  }
+/** A row in a heap brought down to fewer columns. */
+export function reduceRow({ run }: KernelHeap, row: number, { first, end, leftPart, rightPart, count, scale }: Coverage, out: number): void {
+  run.reduceColumns(row, first, end, leftPart, rightPart, out, count, scale);
 }

@@ -1,12 +1,9 @@
-import { CELL_FLOATS, KernelHeap } from "../kernels/kernelHeap";
+import { CELL_FLOATS, scratchHeap } from "../kernels/kernelHeap";
 import type { Size } from "./areaReduce";
 import { boxReach, BOX_ROUNDS, sharesInside } from "./boxBlur";
 
 /** Where nothing lies around that is like a tone, it stands for itself. */
 const ITSELF = 1e-4;
-
-/** Kept from picture to picture: fresh memory costs more than the sums. */
-let kept: { heap: KernelHeap; bytes: number } | undefined;
 
 /**
  * For each of some tones, even from black to white, the mean of the tones around each cell of a small picture that are near it.
@@ -18,26 +15,21 @@ export function slicedMeans(tone: Float32Array, size: Size, small: Size, slices:
   const { width, height } = small;
   const cells = width * height;
   const plane = 4 * CELL_FLOATS * cells;
-  const heap = clearedHeap(3 * plane + 4 * tone.length + 4 * (size.width + size.height) + 8 * (width + height + CELL_FLOATS * (width + 1)));
+  const heap = scratchHeap(3 * plane + 4 * tone.length + 4 * (size.width + size.height) + 8 * (width + height + CELL_FLOATS * (width + 1)));
   const { run } = heap;
   const [sums, counts, scratch] = [plane, plane, plane].map((bytes) => heap.reserve(bytes)) as [number, number, number];
   for (const at of [sums, counts]) heap.f32(at, plane / 4).fill(0);
 
-  const put = <T extends { length: number; set(values: T): void }>(values: T, bytes: number, view: (at: number, length: number) => T) => {
-    const at = heap.reserve(bytes * values.length);
-    view.call(heap, at, values.length).set(values);
-    return at;
-  };
   const begins = (length: number, count: number, bytes: number) =>
     Uint32Array.from({ length }, (_, i) => bytes * Math.min(Math.floor(((i + 0.5) / length) * count), count - 1));
-  const columns = put(begins(size.width, width, 4 * CELL_FLOATS), 4, heap.u32);
-  const rows = put(begins(size.height, height, 4 * CELL_FLOATS * width), 4, heap.u32);
+  const columns = heap.put(begins(size.width, width, 4 * CELL_FLOATS));
+  const rows = heap.put(begins(size.height, height, 4 * CELL_FLOATS * width));
   // A cell may hold more pixels than its neighbour: each counts as its part of the picture.
   const share = cells / tone.length;
-  run.splatSlices(put(tone, 4, heap.f32), size.width, size.height, columns, rows, sums, counts, share, slices);
+  run.splatSlices(heap.put(tone), size.width, size.height, columns, rows, sums, counts, share, slices);
 
   const reach = boxReach(sigma);
-  const [across, down] = [width, height].map((length) => put(sharesInside(length, reach), 8, heap.f64)) as [number, number];
+  const [across, down] = [width, height].map((length) => heap.put(sharesInside(length, reach))) as [number, number];
   const inRow = heap.reserve(8 * CELL_FLOATS * width);
   for (let round = 0; reach > 0 && round < BOX_ROUNDS; round++)
     for (const at of [sums, counts]) {
@@ -46,13 +38,6 @@ export function slicedMeans(tone: Float32Array, size: Size, small: Size, slices:
     }
 
   const own = Float64Array.from({ length: CELL_FLOATS }, (_, k) => ITSELF * (k < slices ? k / (slices - 1) : 0));
-  run.meanSlices(sums, counts, cells, put(own, 8, heap.f64), ITSELF);
+  run.meanSlices(sums, counts, cells, heap.put(own), ITSELF);
   return heap.f32(sums, plane / 4).slice();
-}
-
-function clearedHeap(needed: number): KernelHeap {
-  const bytes = needed + 4096;
-  if (!kept || kept.bytes < bytes) kept = { heap: new KernelHeap(bytes), bytes };
-  kept.heap.clear();
-  return kept.heap;
 }

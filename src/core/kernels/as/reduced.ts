@@ -1,0 +1,87 @@
+// Planes brought down to fewer pixels, blurred by boxes, and read between their cells. Every sum is a double, rounded once, whatever is done together.
+
+// @ts-ignore: decorator
+@inline function low(v: v128): v128 {
+  return f64x2.promote_low_f32x4(v);
+}
+// @ts-ignore: decorator
+@inline function high(v: v128): v128 {
+  return f64x2.promote_low_f32x4(v128.shuffle<f32>(v, v, 2, 3, 2, 3));
+}
+// @ts-ignore: decorator
+@inline function floats(a: v128, b: v128): v128 {
+  return v128.shuffle<f32>(f32x4.demote_f64x2_zero(a), f32x4.demote_f64x2_zero(b), 0, 1, 4, 5);
+}
+
+/** sums + weight · row. */
+export function addRow(sums: usize, row: usize, n: i32, weight: f64): void {
+  const by = f64x2.splat(weight);
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
+    const v = v128.load(row + i), sum = v128.load(sums + i);
+    v128.store(sums + i, floats(f64x2.add(low(sum), f64x2.mul(by, low(v))), f64x2.add(high(sum), f64x2.mul(by, high(v)))));
+  }
+}
+
+/** A row brought down to fewer columns: whole numbers say which is the first that each covers and the one after the last, floats how much of these two. n: any. */
+export function reduceColumns(row: usize, first: usize, end: usize, left: usize, right: usize, out: usize, n: i32, scale: f64): void {
+  for (let i: usize = 0, bytes = <usize>n << 2; i < bytes; i += 4) {
+    let at = row + (<usize>load<u32>(first + i) << 2);
+    const last = row + ((<usize>load<u32>(end + i) - 1) << 2);
+    let sum = <f64>load<f32>(at) * <f64>load<f32>(left + i);
+    if (last > at) {
+      for (at += 4; at < last; at += 4) sum += <f64>load<f32>(at);
+      sum += <f64>load<f32>(last) * <f64>load<f32>(right + i);
+    }
+    store<f32>(out + i, <f32>(sum / scale));
+  }
+}
+
+/** The sum of 2 · reach + 1 values of a row times the share of each, a double; rows of `width`, any. */
+export function boxRows(src: usize, out: usize, width: i32, height: i32, reach: i32, shares: usize): void {
+  const ahead = <usize>reach << 2, behind = <usize>(reach + 1) << 2;
+  for (let y = 0; y < height; y++) {
+    let sum: f64 = 0;
+    for (let i = 0, p = src; i < min(reach, width); i++, p += 4) sum += <f64>load<f32>(p);
+    for (let i = 0; i < width; i++, src += 4, out += 4) {
+      if (i + reach < width) sum += <f64>load<f32>(src + ahead);
+      if (i > reach) sum -= <f64>load<f32>(src - behind);
+      store<f32>(out, <f32>(sum * load<f64>(shares + (<usize>i << 3))));
+    }
+  }
+}
+
+/** The same of a column, all columns together: `sums` holds a row of doubles. */
+export function boxColumns(src: usize, out: usize, width: i32, height: i32, reach: i32, shares: usize, sums: usize): void {
+  const row = <usize>width << 2;
+  memory.fill(sums, 0, <usize>width << 3);
+  for (let y = 0; y < min(reach, height); y++) addDoubles(sums, src + <usize>y * row, row, 1);
+  for (let y = 0; y < height; y++) {
+    if (y + reach < height) addDoubles(sums, src + <usize>(y + reach) * row, row, 1);
+    if (y > reach) addDoubles(sums, src + <usize>(y - reach - 1) * row, row, -1);
+    const share = load<f64>(shares + (<usize>y << 3));
+    for (let i: usize = 0; i < row; i += 4) store<f32>(out + i, <f32>(load<f64>(sums + 2 * i) * share));
+    out += row;
+  }
+}
+
+// @ts-ignore: decorator
+@inline function addDoubles(sums: usize, row: usize, bytes: usize, sign: f64): void {
+  for (let i: usize = 0; i < bytes; i += 4) store<f64>(sums + 2 * i, load<f64>(sums + 2 * i) + sign * <f64>load<f32>(row + i));
+}
+
+/** A row between two rows of a plane, as pairs of (value, step to the next), the last to itself. columns: any. */
+export function pairCells(a: usize, b: usize, part: f64, out: usize, columns: i32): void {
+  let value = between(a, b, part);
+  for (let x = 0; x < columns; x++, out += 8) {
+    if (x + 1 < columns) { a += 4; b += 4; }
+    const next = between(a, b, part);
+    store<f32>(out, <f32>value);
+    store<f32>(out + 4, <f32>(next - value));
+    value = next;
+  }
+}
+// @ts-ignore: decorator
+@inline function between(a: usize, b: usize, part: f64): f64 {
+  const v = <f64>load<f32>(a);
+  return v + part * (<f64>load<f32>(b) - v);
+}
