@@ -6,6 +6,9 @@ import { Plan } from "./plan";
 
 // What the page and the server say to each other.
 
+/** Letters of the name of a picture or print, at most. */
+export const MOST_NAME = 120;
+
 /** Words a person typed: clean, never empty, cut rather than refused where they are too long. */
 const textOfAtMost = (most: number) =>
   z
@@ -76,18 +79,18 @@ export const HeadMove = z.strictObject({ base: z.uuid(), to: z.uuid() });
 export type HeadMove = z.infer<typeof HeadMove>;
 
 /** A further print of a picture, from a plan of one's own or the default. */
-export const NewPrint = z.strictObject({ name: textOfAtMost(120).optional(), plan: Plan.optional() });
+export const NewPrint = z.strictObject({ name: textOfAtMost(MOST_NAME).optional(), plan: Plan.optional() });
 export type NewPrint = z.infer<typeof NewPrint>;
 
 export const PictureChange = z.strictObject({
-  name: textOfAtMost(120).optional(),
+  name: textOfAtMost(MOST_NAME).optional(),
   rating: z.number().int().min(0).max(5).optional(),
   deleted: z.boolean().optional(),
 });
 export type PictureChange = z.infer<typeof PictureChange>;
 
 export const PrintChange = z.strictObject({
-  name: textOfAtMost(120).optional(),
+  name: textOfAtMost(MOST_NAME).optional(),
   pins: Pins.optional(),
   deleted: z.boolean().optional(),
 });

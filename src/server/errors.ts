@@ -2,6 +2,7 @@ export type AppErrorCode =
   | "invalid_input"
   | "not_found"
   | "stale_base"
+  | "not_in_bin"
   | "not_a_picture"
   | "broken_picture"
   | "too_large"
@@ -24,6 +25,7 @@ const STATUS: Record<AppErrorCode, number> = {
   invalid_input: 400,
   not_found: 404,
   stale_base: 409,
+  not_in_bin: 409,
   not_a_picture: 415,
   broken_picture: 422,
   too_large: 413,

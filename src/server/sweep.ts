@@ -1,14 +1,14 @@
 import { readdir, rm, stat } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { BIN_DAYS } from "@/contracts/bin";
 import { EXPORT_KEPT_DAYS } from "@/contracts/exportSettings";
+import { clearBin } from "./bin/bin";
 import type { Sql } from "./db";
 import { settings } from "./settings";
 
 // Clears away what nobody can reach any more. Whatever a person could still ask for is kept, and whatever may still be arriving.
 
-/** Deleted pictures and prints can be brought back for so long. */
-export const BIN_DAYS = 30;
 /** What belongs to nothing is left alone for so long: it may be on its way. */
 const ARRIVING_DAYS = 1;
 const USED_WITHIN_MS = 3_600_000;
@@ -35,13 +35,7 @@ export async function sweep(sql: Sql): Promise<Swept | undefined> {
       delete from export e using job j
       where j.id = e.id and j.state in ('done', 'failed', 'cancelled') and j.finished_at < ${old(EXPORT_KEPT_DAYS)}
     `;
-    const prints = await tx`
-      delete from print p using picture pic
-      where pic.id = p.picture_id and (p.deleted_at < ${old(BIN_DAYS)} or pic.deleted_at < ${old(BIN_DAYS)})
-    `;
-    const pictures = await tx`
-      delete from picture where deleted_at < ${old(BIN_DAYS)} and not exists (select from print where picture_id = picture.id)
-    `;
+    const { prints, pictures } = await clearBin(tx, { days: BIN_DAYS });
     await tx`delete from job j where j.kind = 'export' and not exists (select from export where id = j.id)`;
     const blobs = await tx`
       delete from blob b where b.created_at < ${old(ARRIVING_DAYS)}
@@ -58,7 +52,7 @@ export async function sweep(sql: Sql): Promise<Swept | undefined> {
   if (!rows) return undefined;
   const { exports, prints, pictures, blobs, pieces } = rows;
   const files = await sweepFiles(sql);
-  return { prints: prints.count, pictures: pictures.count, exports: exports.count, blobs: blobs.count, pieces: pieces.count, files };
+  return { prints, pictures, exports: exports.count, blobs: blobs.count, pieces: pieces.count, files };
 }
 
 async function sweepFiles(sql: Sql): Promise<number> {

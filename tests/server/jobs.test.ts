@@ -50,6 +50,33 @@ test("one whose workers die in the middle is given up after a few, with its reas
   expect(await state(id)).toMatchObject({ state: "failed", message: expect.stringContaining("in the middle") });
 });
 
+test("a stop is no attempt: however often its worker is told to stop, a job is taken up again at once", async () => {
+  const id = await addJob(sql(), "stopped");
+  const untilStopped: JobKind = {
+    run: (_sql, _job, { signal }) => new Promise((_, reject) => signal.addEventListener("abort", () => reject(new Error("cut off")))),
+  };
+  for (let i = 0; i <= MOST_ATTEMPTS; i++) {
+    const stopping = new AbortController();
+    const job = (await takeJob(sql(), ["stopped"]))!;
+    setTimeout(() => stopping.abort(), 10);
+    await runJob(sql(), job, untilStopped, stopping.signal);
+    expect(await state(id)).toMatchObject({ state: "waiting", attempts: 0, message: null });
+  }
+});
+
+test("why a job was tried again before its workers died is said beside their number", async () => {
+  const id = await addJob(sql(), "unlucky");
+  await retryJob(sql(), (await takeJob(sql(), ["unlucky"]))!, "the database is starting up");
+  for (let i = 1; i < MOST_ATTEMPTS; i++) {
+    await due(id);
+    await takeJob(sql(), ["unlucky"]);
+    await runOut(id);
+  }
+  expect(await takeJob(sql(), ["unlucky"])).toBeUndefined();
+  const { message } = await state(id);
+  expect(message).toMatch(/^given up: .* \(before that: the database is starting up\)$/);
+});
+
 test("a failure in passing is tried again, later and later, and is final in the end; any other is final at once", async () => {
   const passing: JobKind = { run: () => Promise.reject(Object.assign(new Error("the database is starting up"), { code: "57P03" })) };
   const id = await addJob(sql(), "passing");

@@ -1,11 +1,13 @@
 "use client";
-import { App, Button, Dropdown, Input, Rate } from "antd";
-import { CloseOutlined } from "@ant-design/icons";
+import { App, Button, Dropdown, Rate } from "antd";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { memo, useState, type CSSProperties } from "react";
-import type { PictureChange, PrintChange } from "@/contracts/api";
-import type { SheetCard, SheetPrint } from "@/contracts/contactSheet";
+import type { SheetCard } from "@/contracts/contactSheet";
+import { askName } from "../shared/askName";
+import { askServer } from "../shared/askServer";
+import { PrintRow } from "./PrintRow";
+import { useChange } from "./useChange";
 import styles from "./ContactSheet.module.css";
 
 interface Props {
@@ -18,59 +20,19 @@ interface Props {
 
 /** A picture with its prints, to open, rate, rename and delete. Drawn anew only where it changed: while one scrolls, rows come and go. */
 export const PictureCard = memo(function PictureCard({ card: picture, index, count, onChanged }: Props) {
-  const { message, modal } = App.useApp();
+  const { modal } = App.useApp();
   const router = useRouter();
-  const changePicture = (change: PictureChange) => patch(`/api/pictures/${picture.id}`, change).then(onChanged);
-  const changePrint = (id: string, change: PrintChange) => patch(`/api/prints/${id}`, change).then(onChanged);
-  const failed = () => void message.error("That did not reach the server. Nothing was changed; try again in a moment.");
-
-  const offerUndo = (words: string, undo: () => Promise<void>) => {
-    const key = `${picture.id} ${words}`;
-    const onUndo = () => {
-      message.destroy(key);
-      undo().catch(failed);
-    };
-    void message.open({
-      key,
-      type: "info",
-      duration: 10,
-      content: (
-        <>
-          {words}{" "}
-          <Button size="small" type="link" onClick={onUndo}>
-            Undo
-          </Button>
-        </>
-      ),
-    });
-  };
-  const deletePicture = () =>
-    changePicture({ deleted: true }).then(() => offerUndo(`${picture.name} deleted.`, () => changePicture({ deleted: false })), failed);
-  const deletePrint = (print: SheetPrint) =>
-    changePrint(print.id, { deleted: true }).then(
-      () => offerUndo(`${print.name} of ${picture.name} deleted.`, () => changePrint(print.id, { deleted: false })),
-      failed,
-    );
+  const { change, moveToBin, failed } = useChange(onChanged);
+  const path = `/api/pictures/${picture.id}`;
   const addPrint = async () => {
-    const response = await fetch(`/api/pictures/${picture.id}/prints`, {
-      method: "POST",
-      headers: { "content-type": "application/json" },
-      body: "{}",
-    }).catch(() => undefined);
-    if (!response?.ok) return failed();
+    const response = await askServer("POST", `${path}/prints`, {});
+    if (!response) return failed();
     router.push(`/prints/${((await response.json()) as { id: string }).id}`);
   };
-  const rename = () => {
-    let name = picture.name;
-    void modal.confirm({
-      icon: null,
-      title: "Name of the picture",
-      content: (
-        <Input defaultValue={name} maxLength={120} aria-label="Name of the picture" onChange={(event) => (name = event.target.value)} />
-      ),
-      okText: "Rename",
-      onOk: () => (name.trim() ? changePicture({ name }).catch(failed) : undefined),
-    });
+  const acts = {
+    print: addPrint,
+    rename: () => void modal.confirm(askName("Name of the picture", picture.name, (name) => change(path, { name }))),
+    bin: () => moveToBin(path, picture.name),
   };
   const { facts, prints } = picture;
   const first = prints[0];
@@ -97,9 +59,9 @@ export const PictureCard = memo(function PictureCard({ card: picture, index, cou
             items: [
               { key: "print", label: "Another print" },
               { key: "rename", label: "Rename…" },
-              { key: "delete", label: "Delete picture", danger: true },
+              { key: "bin", label: "Move to the bin", danger: true },
             ],
-            onClick: ({ key }) => void { print: addPrint, rename, delete: deletePicture }[key as "print"]?.(),
+            onClick: ({ key }) => void acts[key as keyof typeof acts](),
           }}
         >
           <button type="button" className={styles.quiet} aria-label={`More for ${picture.name}`}>
@@ -113,32 +75,17 @@ export const PictureCard = memo(function PictureCard({ card: picture, index, cou
           value={picture.rating}
           aria-label={`Rating of ${picture.name}`}
           character="■"
-          onChange={(rating) => void changePicture({ rating }).catch(failed)}
+          onChange={(rating) => void change(path, { rating })}
         />
       </div>
       <ul className={styles.prints} aria-label={`Prints of ${picture.name}`}>
         {prints.map((print) => (
-          <li key={print.id}>
-            <Link href={`/prints/${print.id}`}>{print.name}</Link>
-            <button
-              type="button"
-              className={styles.quiet}
-              aria-label={`Delete ${print.name} of ${picture.name}`}
-              onClick={() => void deletePrint(print)}
-            >
-              <CloseOutlined />
-            </button>
-          </li>
+          <PrintRow key={print.id} print={print} picture={picture} onChanged={onChanged} />
         ))}
       </ul>
     </article>
   );
 });
-
-async function patch(path: string, change: object): Promise<void> {
-  const response = await fetch(path, { method: "PATCH", headers: { "content-type": "application/json" }, body: JSON.stringify(change) });
-  if (!response.ok) throw new Error(`status ${response.status}`);
-}
 
 /** A print small: in the picture's proportions until it is there, then in its own. */
 function Thumbnail({ src, ratio }: { src: string; ratio: number }) {

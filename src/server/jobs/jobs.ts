@@ -44,7 +44,8 @@ export async function takeJob(sql: Sql, kinds: readonly string[]): Promise<Taken
     `;
     if (!job) return undefined;
     if (job.attempts <= MOST_ATTEMPTS) return job;
-    await failJob(sql, job, job.message ?? `given up: whoever worked on it ended ${MOST_ATTEMPTS} times in the middle`);
+    const before = job.message ? ` (before that: ${job.message})` : "";
+    await failJob(sql, job, `given up: whoever worked on it ended ${MOST_ATTEMPTS} times in the middle${before}`);
   }
 }
 
@@ -82,6 +83,14 @@ export async function retryJob(sql: Queryable, job: TakenJob, message: string): 
   const back = await sql`
     update job set state = 'waiting', message = ${message}, lease = null, not_before = now() + make_interval(secs => ${wait})
     where id = ${job.id} and lease = ${job.lease} and state = 'running'
+  `;
+  return back.count === 1;
+}
+
+/** Puts a job back in line whose worker was told to stop: that was no attempt. */
+export async function giveJobBack(sql: Queryable, { id, lease }: TakenJob): Promise<boolean> {
+  const back = await sql`
+    update job set state = 'waiting', attempts = attempts - 1, lease = null where id = ${id} and lease = ${lease} and state = 'running'
   `;
   return back.count === 1;
 }

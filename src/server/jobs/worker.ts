@@ -1,7 +1,7 @@
 import { setTimeout as sleep } from "node:timers/promises";
 import { CoreError } from "@/core/errors";
 import type { Sql } from "../db";
-import { failJob, renewLease, retryJob, takeJob, type TakenJob } from "./jobs";
+import { failJob, giveJobBack, renewLease, retryJob, takeJob, type TakenJob } from "./jobs";
 import { isPassing } from "./passing";
 
 /** How jobs of one kind are done: everything up to and with `finishJob`. */
@@ -52,7 +52,7 @@ export async function runJob(sql: Sql, job: TakenJob, kind: JobKind, stopping?: 
   try {
     await kind.run(sql, job, { signal, onProgress: (part) => (progress = part) });
   } catch (error) {
-    if (stopping?.aborted) return void (await retryJob(sql, { ...job, attempts: 1 }, "its worker was stopped"));
+    if (stopping?.aborted) return void (await giveJobBack(sql, job));
     if (lost.signal.aborted || (error instanceof CoreError && error.code === "cancelled")) return;
     const { message } = error as Error;
     if (isPassing(error)) await retryJob(sql, job, message);

@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { PictureSummary, type PictureChange } from "@/contracts/api";
+import { MOST_NAME, PictureSummary, type PictureChange } from "@/contracts/api";
 import { defaultPlan } from "@/core/plan/defaultPlan";
 import type { Plan } from "@/core/plan/plan";
 import { MOST_BYTES } from "@/engine/node/decodePicture";
@@ -50,7 +50,7 @@ export function pictureName(fileName: string): string {
     .replace(/[-_]+/g, " ")
     .trim();
   const name = stem || "Untitled";
-  return cutText(name[0]!.toUpperCase() + name.slice(1), 120);
+  return cutText(name[0]!.toUpperCase() + name.slice(1), MOST_NAME);
 }
 
 /** A picture as its row tells it; where that cannot be read, as much as can, said to be so: one odd row never hides the others. */

@@ -1,8 +1,9 @@
 import { randomUUID } from "node:crypto";
 import type postgres from "postgres";
 import { z } from "zod";
-import { PrintSummary, Revision, RevisionSummary, type HeadMove, type NewRevision, type PrintChange } from "@/contracts/api";
+import { MOST_NAME, PrintSummary, Revision, RevisionSummary, type HeadMove, type NewRevision, type PrintChange } from "@/contracts/api";
 import type { Plan } from "@/core/plan/plan";
+import { cutText } from "@/core/text/text";
 import type { Sql } from "../db";
 import { AppError } from "../errors";
 import { stowPlan, unstowPlan } from "./planStore";
@@ -28,6 +29,34 @@ export async function addPrint(sql: Sql, pictureId: string, plan: Plan, name?: s
   });
   return getPrint(sql, id);
 }
+
+/**
+ * Another print with all that one has: its plan with the history it came by, and its pins; the name says that it is a copy. Returns the copy.
+ *
+ * Errors  AppError `not_found`.
+ */
+export async function copyPrint(sql: Sql, id: string): Promise<PrintSummary> {
+  const copy = randomUUID();
+  await sql.begin(async (tx) => {
+    await lockHead(tx, id);
+    const [print] = await tx<{ name: string }[]>`select name from print where id = ${id}`;
+    const name = cutText(`${cutText(print!.name, MOST_COPIED_NAME)}, copy`, MOST_NAME);
+    // One statement: steps and print refer to each other, and every step to the one before it.
+    await tx`
+      with names as materialized (select id as old, gen_random_uuid() as new from revision where print_id = ${id}),
+      steps as (
+        insert into revision (id, print_id, parent, label, plan, created_at)
+        select own.new, ${copy}, parent.new, r.label, r.plan, r.created_at
+        from revision r join names own on own.old = r.id left join names parent on parent.old = r.parent
+        where r.print_id = ${id} order by r.number
+      )
+      insert into print (id, picture_id, name, head, pins)
+      select ${copy}, p.picture_id, ${name}, names.new, p.pins from print p join names on names.old = p.head where p.id = ${id}
+    `;
+  });
+  return getPrint(sql, copy);
+}
+const MOST_COPIED_NAME = MOST_NAME - ", copy".length;
 
 /** A print as its row tells it; pins that cannot be read are left out: one odd row never hides the others. */
 function readablePrint(row: Record<string, unknown>): PrintSummary {

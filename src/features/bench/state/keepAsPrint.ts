@@ -1,6 +1,7 @@
 import { v4 as uuid } from "uuid";
 import { PrintSummary } from "@/contracts/api";
 import type { Plan } from "@/core/plan/plan";
+import { askServer } from "../../shared/askServer";
 import type { Unsent } from "./unsentStore";
 
 /**
@@ -14,7 +15,7 @@ export async function keepAsPrint(
   now: Plan,
 ): Promise<string | undefined> {
   const first = unsent[0] && (await planAt(unsent[0].base));
-  const print = await send("POST", `/api/pictures/${pictureId}/prints`, { plan: first ?? now });
+  const print = await askServer("POST", `/api/pictures/${pictureId}/prints`, { plan: first ?? now });
   if (!print) return undefined;
   const { id, head } = PrintSummary.parse(await print.json());
   if (!first) return id;
@@ -26,16 +27,9 @@ export async function keepAsPrint(
     if (edit.kind === "step") names.set(edit.id, uuid());
     const sent =
       edit.kind === "step"
-        ? await send("POST", `/api/prints/${id}/revisions`, { id: nameOf(edit.id), base, label: edit.label, plan: edit.plan })
-        : await send("PUT", `/api/prints/${id}/head`, { base, to: nameOf(edit.to) });
+        ? await askServer("POST", `/api/prints/${id}/revisions`, { id: nameOf(edit.id), base, label: edit.label, plan: edit.plan })
+        : await askServer("PUT", `/api/prints/${id}/head`, { base, to: nameOf(edit.to) });
     if (!sent) return undefined;
   }
   return id;
-}
-
-async function send(method: string, path: string, body: object): Promise<Response | undefined> {
-  const response = await fetch(path, { method, headers: { "content-type": "application/json" }, body: JSON.stringify(body) }).catch(
-    () => undefined,
-  );
-  return response?.ok ? response : undefined;
 }

@@ -8,6 +8,7 @@ import { SavedPlacement } from "@/contracts/api";
 import { READY_PLACEMENTS } from "@/core/passes/placement/readyPlacements";
 import type { Strand } from "@/core/passes/placement/strand";
 import type { Move, Pass, Plan } from "@/core/plan/plan";
+import { askServer } from "../../../shared/askServer";
 import { useBench } from "../../state/BenchContext";
 import { withMove } from "../../state/benchStore";
 import { GlimpseView } from "../../ribbon/GlimpseView";
@@ -50,14 +51,14 @@ export function ReadyPlacements({ pass, onTaken }: { pass: Pass; onTaken(): void
   const save = async () => {
     if (kept.kind !== "placement" || !name.trim()) return;
     const made: SavedPlacement = { id: uuid(), name: name.trim(), strands: kept.strands };
-    if (!(await send("/api/placements", "POST", made))) {
+    if (!(await askServer("POST", "/api/placements", made))) {
       return void message.error("It could not be saved just now. The placement itself is safe in your print; try again in a moment.");
     }
     setSaved([...(saved ?? []), made]);
     setName("");
   };
   const remove = async (gone: SavedPlacement) => {
-    if (!(await send(`/api/placements/${gone.id}`, "PATCH", { deleted: true }))) {
+    if (!(await askServer("PATCH", `/api/placements/${gone.id}`, { deleted: true }))) {
       return void message.error("It could not be deleted just now. Try again in a moment.");
     }
     setSaved((now) => now?.filter(({ id }) => id !== gone.id));
@@ -68,7 +69,9 @@ export function ReadyPlacements({ pass, onTaken }: { pass: Pass; onTaken(): void
           <Button
             size="small"
             type="link"
-            onClick={() => void send(`/api/placements/${gone.id}`, "PATCH", { deleted: false }).then(() => fetchSaved().then(setSaved))}
+            onClick={() =>
+              void askServer("PATCH", `/api/placements/${gone.id}`, { deleted: false }).then(() => fetchSaved().then(setSaved))
+            }
           >
             Undo
           </Button>
@@ -140,13 +143,6 @@ function PlacementGlimpse({ base, passId, strands }: { base: Plan; passId: strin
 }
 
 async function fetchSaved(): Promise<SavedPlacement[]> {
-  const response = await fetch("/api/placements").catch(() => undefined);
-  return response?.ok ? z.array(SavedPlacement).parse(await response.json()) : [];
-}
-
-async function send(address: string, method: string, body: unknown): Promise<boolean> {
-  const response = await fetch(address, { method, headers: { "content-type": "application/json" }, body: JSON.stringify(body) }).catch(
-    () => undefined,
-  );
-  return !!response?.ok;
+  const response = await askServer("GET", "/api/placements");
+  return response ? z.array(SavedPlacement).parse(await response.json()) : [];
 }
