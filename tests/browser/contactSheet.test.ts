@@ -73,7 +73,7 @@ test("a search answers as one types, stands in the address, and is there again a
   expect(new URL(page.url()).search).toBe("");
 });
 
-test("a rating is kept and orders the sheet; a picture deleted on the second page is gone and can be brought back", async () => {
+test("a rating is kept and orders the sheet; a picture moved to the bin from the second page is gone and can be brought back", async () => {
   const page = await newPage();
   await page.goto(`${address()}/?search=ledger&order=name`, { waitUntil: "networkidle0" });
   await page.keyboard.press("End");
@@ -86,7 +86,7 @@ test("a rating is kept and orders the sheet; a picture deleted on the second pag
     "Rating of Ledger 57",
   );
   await page.click(more);
-  await pick(page, "Delete picture");
+  await pick(page, "Move to the bin");
   await says(page, /^59 of /);
   await page.waitForFunction((selector) => !document.querySelector(selector), {}, more);
   await page.$$eval(".ant-message button", (buttons) => buttons.find((button) => button.innerText === "Undo")!.click());

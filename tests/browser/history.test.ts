@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { expect, test } from "vitest";
 import type { PrintSummary, Revision } from "@/contracts/api";
-import { openOwnPrint, ownBrowser, settled } from "./browser";
+import { drag, middleOf, openOwnPrint, ownBrowser, pick, press, settled } from "./browser";
 
 const { newPage, faults, address } = ownBrowser();
 const STEPS = 80;
@@ -37,5 +37,34 @@ test("a long history has only the steps in sight in the page, begins where the p
   await page.waitForFunction(() =>
     document.querySelector('[data-testid="history"] [aria-current="step"]')?.textContent?.includes("Step 80"),
   );
+  expect(faults).toEqual([]);
+});
+
+test("strokes of one name are one row that opens, and a typed figure names its step by what was typed", async () => {
+  const page = await newPage();
+  await openOwnPrint(page, address(), "bench-target.png");
+  await press(page, "Add a pass");
+  await pick(page, "Exposure");
+  await settled(page);
+  const type = async (label: string, text: string) => {
+    await (await page.waitForSelector(`input[aria-label="${label}, value"]`))!.click();
+    await page.keyboard.type(text);
+    await page.keyboard.press("Enter");
+  };
+  await type("Strength", "70");
+  await page.keyboard.press("d");
+  const { x, y } = await middleOf(page, '[data-testid="preview"]');
+  for (let k = 0; k < 5; k++) await drag(page, { x: x - 80 + 30 * k, y: y - 60 }, { x: x - 80 + 30 * k, y: y + 40 });
+  await settled(page);
+  await press(page, "History");
+  const rows = () =>
+    page.$$eval('[data-testid="history"] li', (list) => list.map((row) => (row as HTMLElement).innerText.replace(/\s+/g, " ")));
+  await page.waitForSelector('[data-testid="history"] li');
+  const folded = await rows();
+  expect(folded[0]).toMatch(/ 5 times here Show all 5$/);
+  expect(folded[1]).toMatch(/at 70 %/);
+  await press(page, "Show all 5", '[data-testid="history"]');
+  await page.waitForFunction(() => document.querySelectorAll('[data-testid="history"] li').length >= 7);
+  expect((await rows()).filter((row) => row.startsWith(folded[0]!.split(" 5 times")[0]!))).toHaveLength(5);
   expect(faults).toEqual([]);
 });

@@ -6,6 +6,7 @@ import { useBench, useBenchState } from "./state/BenchContext";
 import { chosenPass, givesStops } from "./state/benchStore";
 import { redoTarget, undoTarget } from "./state/history";
 import type { SaveState } from "./state/saveQueue";
+import { PrintMenu } from "./PrintMenu";
 import styles from "./TopBar.module.css";
 
 const LOOKS = [
@@ -47,7 +48,7 @@ export function TopBar({ onHelp, onHistory }: { onHelp(): void; onHistory(): voi
       <nav className={styles.crumb} aria-label="Where you are">
         <Link href="/">Contact sheet</Link>
         <b title={start.picture.name}>{start.picture.name}</b>
-        <span>{start.print.name}</span>
+        <PrintMenu />
       </nav>
       <span className={styles.saved} role="status" data-testid="save-state" data-state={saveState}>
         {SAVE_WORDS[saveState]}

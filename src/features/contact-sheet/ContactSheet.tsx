@@ -1,5 +1,6 @@
 "use client";
 import { Button, Input, Select } from "antd";
+import Link from "next/link";
 import { type ReactNode } from "react";
 import { useDropzone } from "react-dropzone";
 import type { SheetOrder, SheetPage, SheetRequest } from "@/contracts/contactSheet";
@@ -53,6 +54,9 @@ export function ContactSheet({ asked: start, first, aside }: Props) {
         <Button type="primary" onClick={open}>
           Bring in pictures
         </Button>
+        <Link href="/bin" className={styles.quietLink}>
+          Bin
+        </Link>
         {aside}
       </header>
       <main className={styles.sheet}>

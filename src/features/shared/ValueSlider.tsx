@@ -16,10 +16,8 @@ interface Props {
   parse?: ((text: string) => number | undefined) | undefined;
   /** Every change, also while the hand is still moving. */
   onChange(value: number): void;
-  /** The hand has let go. */
-  onCommit(): void;
-  /** A change by key or wheel: the end cannot be seen, so it is taken when the hand rests. */
-  onCommitSoon(): void;
+  /** What it came to: now, where a hand has let go; else by key or wheel, whose end cannot be seen, so that it is to be taken when the hand rests. */
+  onSettled?: ((value: number, isNow: boolean) => void) | undefined;
 }
 
 const SHIFT_FACTOR = 10;
@@ -27,7 +25,15 @@ const SHIFT_FACTOR = 10;
 const GRIP_REACH = 8;
 
 /** A slider by drag, wheel while it has the focus, arrow keys (Shift ten times), typed value, double click to reset. */
-export function ValueSlider({ label, value, min, max, step, rest, format, parse = readNumber, onChange, onCommit, onCommitSoon }: Props) {
+export function ValueSlider({ label, value, min, max, step, rest, format, parse = readNumber, onChange: onValue, onSettled }: Props) {
+  // What it came to is told before it was drawn.
+  const latest = useRef(value);
+  useEffect(() => void (latest.current = value), [value]);
+  const onChange = (to: number) => {
+    latest.current = to;
+    onValue(to);
+  };
+  const settle = (isNow: boolean) => onSettled?.(latest.current, isNow);
   const track = useRef<HTMLDivElement>(null);
   const bounded = (v: number) => Math.min(Math.max(Math.round(v / step) * step, min), max);
   const part = (value - min) / (max - min);
@@ -55,13 +61,12 @@ export function ValueSlider({ label, value, min, max, step, rest, format, parse 
   };
   const onRelease = () => {
     // A mere click may be the first half of a double click: its step is made when the hand rests.
-    if (press.current?.hasMoved) onCommit();
-    else onCommitSoon();
+    settle(press.current?.hasMoved === true);
     press.current = undefined;
   };
   const nudge = (by: number) => {
-    onChange(bounded(value + by));
-    onCommitSoon();
+    onChange(bounded(latest.current + by));
+    settle(false);
   };
   const onKeyDown = (event: KeyboardEvent) => {
     const by = step * (event.shiftKey ? SHIFT_FACTOR : 1);
@@ -70,8 +75,8 @@ export function ValueSlider({ label, value, min, max, step, rest, format, parse 
       ArrowUp: () => nudge(by),
       ArrowLeft: () => nudge(-by),
       ArrowDown: () => nudge(-by),
-      Home: () => nudge(min - value),
-      End: () => nudge(max - value),
+      Home: () => nudge(min - latest.current),
+      End: () => nudge(max - latest.current),
     };
     if (!moves[event.key]) return;
     event.preventDefault();
@@ -115,7 +120,7 @@ export function ValueSlider({ label, value, min, max, step, rest, format, parse 
         onKeyDown={onKeyDown}
         onDoubleClick={() => {
           onChange(rest);
-          onCommit();
+          settle(true);
         }}
       >
         <span className={styles.line} />
@@ -133,7 +138,7 @@ export function ValueSlider({ label, value, min, max, step, rest, format, parse 
           const read = readTyped(text, { min, max, rest, format, parse });
           if ("wanted" in read) return read.wanted;
           onChange(read.value);
-          return onCommit();
+          return settle(true);
         }}
       />
     </div>

@@ -4,12 +4,12 @@ import { Button, Input, Segmented, Select } from "antd";
 import { useState } from "react";
 import { seenDegrees, withSeenDegrees } from "@/core/frame/editFrame";
 import { isWholeFrame, MOST_DEGREES, placingOf } from "@/core/frame/frame";
-import { ValueSlider } from "@/features/shared/ValueSlider";
 import { Panel, Part } from "../panels/Panel";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { takeUp } from "../state/benchStore";
 import { adjustFrame, mirrorFrame, restFrame, setFraming, turnFrame } from "./frameEdits";
 import { formatDegrees, GUIDES, parseRatio, RATIOS, ratioOf, type GuideName, type RatioName } from "./ratios";
+import { StepSlider } from "../panels/StepSlider";
 import styles from "../panels/Panel.module.css";
 
 const DEGREES_STEP = 0.1;
@@ -56,10 +56,9 @@ function StraightenPart() {
   const frame = useBenchState((state) => state.plan.frame);
   const tool = useBenchState((state) => state.tool);
   const degrees = seenDegrees(frame);
-  const label = `Straightened ${formatDegrees(degrees)}`;
   return (
     <Part title="Straighten">
-      <ValueSlider
+      <StepSlider
         label="Angle"
         value={degrees}
         min={-MOST_DEGREES}
@@ -68,8 +67,7 @@ function StraightenPart() {
         rest={0}
         format={formatDegrees}
         onChange={(seen) => adjustFrame(store, (now) => withSeenDegrees(now, seen))}
-        onCommit={() => store.getState().commit(label)}
-        onCommitSoon={() => store.getState().commitSoon(label)}
+        says={(shown) => `Straightened ${shown}`}
       />
       <div className={styles.row}>
         <Button size="small" aria-pressed={tool === "level"} onClick={() => takeUp(store, tool === "level" ? "read" : "level")}>

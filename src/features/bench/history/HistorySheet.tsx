@@ -6,6 +6,7 @@ import type { Plan } from "@/core/plan/plan";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { GlimpseView } from "../ribbon/GlimpseView";
 import { pathTo } from "../state/history";
+import { foldSteps } from "./foldSteps";
 import styles from "./HistorySheet.module.css";
 
 const TIME = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
@@ -43,13 +44,17 @@ function Steps() {
   const history = useBenchState((state) => state.history);
   const { revisions, head } = history;
   const path = useMemo(() => pathTo(history), [history]);
+  const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
+  const rows = useMemo(() => foldSteps(revisions, head, opened), [revisions, head, opened]);
   const frame = useRef<HTMLDivElement>(null);
-  const headIndex = revisions.length - 1 - revisions.findIndex(({ id }) => id === head);
+  const headIndex = rows.findIndex(({ step }) => step.id === head);
+  const open = (id: string, isOpen: boolean) =>
+    setOpened((before) => new Set(isOpen ? [...before, id] : [...before].filter((other) => other !== id)));
   // oxlint-disable-next-line react-hooks/incompatible-library -- its functions are called here alone, and nothing is memoized by a compiler
   const virtualizer = useVirtualizer({
-    count: revisions.length,
+    count: rows.length,
     getScrollElement: () => frame.current,
-    getItemKey: (index) => revisions.at(-1 - index)!.id,
+    getItemKey: (index) => rows[index]!.step.id,
     estimateSize: () => STEP_HEIGHT,
     overscan: 3,
     gap: GAP,
@@ -60,17 +65,17 @@ function Steps() {
   });
   return (
     <div ref={frame} className={styles.frame}>
-      <ol className={styles.steps} reversed style={{ height: virtualizer.getTotalSize() }} data-testid="history">
+      <ol className={styles.steps} style={{ height: virtualizer.getTotalSize() }} data-testid="history">
         {virtualizer.getVirtualItems().map(({ index, key, start }) => {
-          const { id, label, createdAt } = revisions.at(-1 - index)!;
+          const { step, count, isOpen } = rows[index]!;
+          const { id, label, createdAt } = step;
           const isHead = id === head;
           return (
             <li
               key={key}
               ref={virtualizer.measureElement}
               data-index={index}
-              value={revisions.length - index}
-              aria-setsize={revisions.length}
+              aria-setsize={rows.length}
               aria-posinset={index + 1}
               style={{ transform: `translateY(${start}px)` }}
             >
@@ -82,11 +87,19 @@ function Steps() {
                 onClick={() => void store.getState().jump(id)}
               >
                 <StepGlimpse id={id} />
-                <span>{label}</span>
+                <span>
+                  {label}
+                  {count > 1 && !isOpen && <b className={styles.times}> {count} times</b>}
+                </span>
                 <time dateTime={createdAt.toISOString()} suppressHydrationWarning>
                   {isHead ? "here" : path.has(id) ? TIME.format(createdAt) : "set aside"}
                 </time>
               </button>
+              {count > 1 && (
+                <button type="button" className={styles.fold} aria-expanded={isOpen} onClick={() => open(id, !isOpen)}>
+                  {isOpen ? `Fold these ${count}` : `Show all ${count}`}
+                </button>
+              )}
             </li>
           );
         })}

@@ -16,8 +16,6 @@ const formatSize = (radius: number) => `${(100 * radius).toFixed(1)} %`;
 /** A slider's middle is a small brush: the eye judges sizes by their ratio. */
 const toScale = (radius: number) => Math.sqrt(radius);
 const fromScale = (value: number) => value * value;
-const ignore = () => {};
-
 /** How the next stroke lays on. Not a part of the plan: each stroke keeps its own. */
 export function BrushSettings({ of }: { of: "drawing" | "exposing" }) {
   const { store } = useBench();
@@ -40,8 +38,6 @@ export function BrushSettings({ of }: { of: "drawing" | "exposing" }) {
       format={formatPercent}
       parse={parsePercent}
       onChange={(value) => change({ [key]: value })}
-      onCommit={ignore}
-      onCommitSoon={ignore}
     />
   );
   return (
@@ -59,8 +55,6 @@ export function BrushSettings({ of }: { of: "drawing" | "exposing" }) {
           return radius === undefined ? undefined : toScale(Math.max(radius, 0));
         }}
         onChange={(value) => change({ radius: fromScale(value) })}
-        onCommit={ignore}
-        onCommitSoon={ignore}
       />
       {slider("hardness", "Hardness", of === "drawing" ? 0.3 : 0.1)}
       {slider("flow", "Flow", of === "drawing" ? 0.5 : 0.08)}
@@ -74,8 +68,6 @@ export function BrushSettings({ of }: { of: "drawing" | "exposing" }) {
         format={(string) => (string === 0 ? "off" : formatSize(string))}
         parse={parsePercent}
         onChange={(string) => store.getState().set({ steady: string })}
-        onCommit={ignore}
-        onCommitSoon={ignore}
       />
       <Select
         size="small"

@@ -79,8 +79,6 @@ export function FinishPanel() {
             rest={JPEG_QUALITY}
             format={String}
             onChange={setQuality}
-            onCommit={() => {}}
-            onCommitSoon={() => {}}
           />
         )}
         {format === "jpeg" && quality < LEAST_SMOOTH_QUALITY && (

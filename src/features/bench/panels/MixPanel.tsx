@@ -2,10 +2,10 @@
 import { Button, Switch } from "antd";
 import { CHANNELS, LUMINANCE_WEIGHTS, setWeight, WEIGHT_LIMIT, weightSum, type Channel } from "@/core/mix/weights";
 import type { Mix } from "@/core/plan/plan";
-import { ValueSlider } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { HueKnotList } from "./HueKnotList";
 import { Panel, Part } from "./Panel";
+import { StepSlider } from "./StepSlider";
 import styles from "./Panel.module.css";
 
 const NAMES: Record<Channel, string> = { red: "Red", green: "Green", blue: "Blue" };
@@ -16,16 +16,15 @@ export function MixPanel() {
   const { store } = useBench();
   const mix = useBenchState((state) => state.plan.mix);
   const look = useBenchState((state) => state.look);
-  const { adjust, commit, commitSoon, set } = store.getState();
+  const { adjust, commit, set } = store.getState();
   const change = (changed: Partial<Mix>) => adjust((plan) => ({ ...plan, mix: { ...plan.mix, ...changed } }));
-  const label = (channel: Channel) => `${NAMES[channel]} weight ${store.getState().plan.mix.weights[channel].toFixed(2)}`;
   const sum = weightSum(mix.weights);
   const moved = mix.hueKnots.filter((knot) => knot.stops !== 0).length;
   return (
     <Panel title="Mix" place="Colour to monochrome, before pass 1">
       <Part title="Weights" state={mix.sumHeld ? "sum held at 1" : `sum ${sum.toFixed(2)}`}>
         {CHANNELS.map((channel) => (
-          <ValueSlider
+          <StepSlider
             key={channel}
             label={NAMES[channel]}
             value={mix.weights[channel]}
@@ -35,8 +34,7 @@ export function MixPanel() {
             rest={LUMINANCE_WEIGHTS[channel]}
             format={(value) => value.toFixed(2).replace("-", "−")}
             onChange={(value) => change({ weights: setWeight(store.getState().plan.mix.weights, channel, value, mix.sumHeld) })}
-            onCommit={() => commit(label(channel))}
-            onCommitSoon={() => commitSoon(label(channel))}
+            says={(shown) => `${NAMES[channel]} weight ${shown}`}
           />
         ))}
         <div className={styles.row}>

@@ -20,12 +20,8 @@ import styles from "./Panel.module.css";
 /** A pass: its move, how it meets the print, and what can be done with it as a whole. */
 export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
   const { store } = useBench();
-  const { adjust, commit, commitSoon, set } = store.getState();
+  const { adjust, commit, set } = store.getState();
   const change = (changed: Partial<Pass>) => adjust((plan) => withPass(plan, pass.id, (now) => ({ ...now, ...changed })));
-  const strengthLabel = () => {
-    const now = store.getState().plan.passes.find(({ id }) => id === pass.id);
-    return `${pass.name} at ${Math.round(100 * (now?.strength ?? 1))} %`;
-  };
   const rename = (name: string) => {
     change({ name });
     commit(`Pass named ${name}`);
@@ -62,12 +58,7 @@ export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
       <TonesPart pass={pass} />
       <face.Panel pass={pass} move={pass.move} />
       <Part title="How it meets the print">
-        <StrengthSlider
-          value={pass.strength}
-          onChange={(strength) => change({ strength })}
-          onCommit={() => commit(strengthLabel())}
-          onCommitSoon={() => commitSoon(strengthLabel())}
-        />
+        <StrengthSlider of={pass.name} value={pass.strength} onChange={(strength) => change({ strength })} />
         <BlendSelect pass={pass} />
         <div className={styles.row}>
           <Switch

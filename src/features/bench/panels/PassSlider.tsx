@@ -1,16 +1,7 @@
-"use client";
-import type { ComponentProps } from "react";
 import type { Pass } from "@/core/plan/plan";
-import { ValueSlider } from "@/features/shared/ValueSlider";
-import { useBench } from "../state/BenchContext";
+import { StepSlider, type StepSliderProps } from "./StepSlider";
 
-/** A slider of a pass: what it sets is a step of the history, named by it. `words` say it where the label alone does not. */
-export function PassSlider({
-  pass,
-  words,
-  ...slider
-}: { pass: Pass; words?: string } & Omit<ComponentProps<typeof ValueSlider>, "onCommit" | "onCommitSoon">) {
-  const { commit, commitSoon } = useBench().store.getState();
-  const step = `${words ?? slider.label} ${slider.format(slider.value)} in ${pass.name}`;
-  return <ValueSlider {...slider} onCommit={() => commit(step)} onCommitSoon={() => commitSoon(step)} />;
+/** A slider of a pass. `words` say what it sets where the label alone does not. */
+export function PassSlider({ pass, words, ...slider }: { pass: Pass; words?: string } & StepSliderProps) {
+  return <StepSlider {...slider} says={(shown) => `${words ?? slider.label} ${shown} in ${pass.name}`} />;
 }

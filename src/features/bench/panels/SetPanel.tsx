@@ -14,14 +14,10 @@ import styles from "./Panel.module.css";
 export function SetPanel({ set }: { set: PassSet }) {
   const { store } = useBench();
   const plan = useBenchState(settledPlan);
-  const { adjust, commit, commitSoon } = store.getState();
+  const { adjust, commit } = store.getState();
   const { first, end } = placeOfSet(plan, set.id);
   const passes = plan.passes.slice(first, end);
   const change = (changed: Partial<PassSet>) => adjust((now) => withSet(now, set.id, changed));
-  const strengthLabel = () => {
-    const now = store.getState().plan.sets.find(({ id }) => id === set.id);
-    return `${set.name} at ${formatPercent(now?.strength ?? 1)}`;
-  };
   const untie = () => {
     store.getState().set({ step: { stage: "pass", id: passes[0]!.id } });
     adjust((now) => untieSet(now, set.id));
@@ -43,12 +39,7 @@ export function SetPanel({ set }: { set: PassSet }) {
       place={`Set of ${passes.length} ${passes.length === 1 ? "pass" : "passes"}, ${first + 1} to ${end}`}
     >
       <Part title="The whole set">
-        <StrengthSlider
-          value={set.strength}
-          onChange={(strength) => change({ strength })}
-          onCommit={() => commit(strengthLabel())}
-          onCommitSoon={() => commitSoon(strengthLabel())}
-        />
+        <StrengthSlider of={set.name} value={set.strength} onChange={(strength) => change({ strength })} />
         <div className={styles.row}>
           <Switch
             size="small"

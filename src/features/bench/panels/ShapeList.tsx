@@ -11,9 +11,10 @@ import {
   type Shape,
   type ShapeKind,
 } from "@/core/region/region";
-import { formatPercent, parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
+import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { adjustRegion, adjustShape, deleteShape } from "../regions/regionEdits";
+import { StepSlider } from "./StepSlider";
 import styles from "./Panel.module.css";
 
 const KIND_WORDS: Record<ShapeKind, string> = {
@@ -110,7 +111,7 @@ function shapeWords(shape: Shape): string {
 
 function ShapeSettings({ shape, regionName }: { shape: Shape; regionName: string }) {
   const { store } = useBench();
-  const { commit, commitSoon } = store.getState();
+  const { commit } = store.getState();
   const change = (changed: Partial<Shape>) => adjustShape(store, shape.id, (now) => ({ ...now, ...changed }) as Shape);
   const toggle = (label: string, words: string, checked: boolean, changed: (on: boolean) => Partial<Shape>) => (
     <div className={styles.row}>
@@ -127,7 +128,7 @@ function ShapeSettings({ shape, regionName }: { shape: Shape; regionName: string
     </div>
   );
   const edge = (which: "inner" | "outer", value: number) => (
-    <ValueSlider
+    <StepSlider
       label={which === "inner" ? "Inner edge" : "Outer edge"}
       value={value}
       min={0}
@@ -137,8 +138,7 @@ function ShapeSettings({ shape, regionName }: { shape: Shape; regionName: string
       format={(part) => `${(100 * part).toFixed(1)} %`}
       parse={parsePercent}
       onChange={(reach) => change({ [which]: reach })}
-      onCommit={() => commit(`${which === "inner" ? "Inner" : "Outer"} edge in ${regionName}`)}
-      onCommitSoon={() => commitSoon(`${which === "inner" ? "Inner" : "Outer"} edge in ${regionName}`)}
+      says={(shown) => `${which === "inner" ? "Inner" : "Outer"} edge ${shown} in ${regionName}`}
     />
   );
   return (
@@ -148,7 +148,7 @@ function ShapeSettings({ shape, regionName }: { shape: Shape; regionName: string
       {shape.kind === "gradient" && toggle("Two-sided", "Falls off to both sides", shape.twoSided, (twoSided) => ({ twoSided }))}
       {shape.kind === "likeness" && (
         <>
-          <ValueSlider
+          <StepSlider
             label="Tolerance"
             value={shape.tolerance}
             min={LEAST_TOLERANCE}
@@ -161,8 +161,7 @@ function ShapeSettings({ shape, regionName }: { shape: Shape; regionName: string
               return part === undefined ? undefined : part * WIDEST_TOLERANCE;
             }}
             onChange={(tolerance) => change({ tolerance })}
-            onCommit={() => commit(`Tolerance in ${regionName}`)}
-            onCommitSoon={() => commitSoon(`Tolerance in ${regionName}`)}
+            says={(shown) => `Tolerance ${shown} in ${regionName}`}
           />
           {toggle(
             "Connected",

@@ -1,13 +1,20 @@
-import { formatPercent, parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
+import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
+import { StepSlider } from "./StepSlider";
 
-interface Props {
-  value: number;
-  onChange(value: number): void;
-  onCommit(): void;
-  onCommitSoon(): void;
-}
-
-/** How much a pass or a set does: 0 to 200 %. */
-export function StrengthSlider(props: Props) {
-  return <ValueSlider label="Strength" min={0} max={2} step={0.01} rest={1} format={formatPercent} parse={parsePercent} {...props} />;
+/** How much a pass or a set of a name does: 0 to 200 %. */
+export function StrengthSlider({ of, value, onChange }: { of: string; value: number; onChange(value: number): void }) {
+  return (
+    <StepSlider
+      label="Strength"
+      value={value}
+      min={0}
+      max={2}
+      step={0.01}
+      rest={1}
+      format={formatPercent}
+      parse={parsePercent}
+      onChange={onChange}
+      says={(shown) => `${of} at ${shown}`}
+    />
+  );
 }

@@ -7,12 +7,14 @@ import { hueName } from "@/core/mix/hueCurve";
 import { passCurve } from "@/core/passes/passKinds";
 import type { Pass } from "@/core/plan/plan";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
-import { parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
+import { parsePercent } from "@/features/shared/ValueSlider";
+import { capital } from "@/features/shared/capital";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { withGate } from "../scale/gatePulls";
 import { BrushSettings } from "./BrushSettings";
 import { Part } from "./Panel";
 import { ZoneSwitches } from "./ZoneSwitches";
+import { StepSlider } from "./StepSlider";
 import styles from "./Panel.module.css";
 
 const SOURCE_WORDS: Record<GateSource, string> = {
@@ -108,17 +110,16 @@ export function TonesPart({ pass }: { pass: Pass }) {
 
 function useGate(pass: Pass, gate: Gate) {
   const { store } = useBench();
-  const { adjust, commit, commitSoon } = store.getState();
+  const { adjust, commit } = store.getState();
   const change = (changed: Partial<Gate>) => adjust((plan) => withGate(plan, pass.id, { ...gate, ...changed }));
   return {
     change,
     commit: (label: string) => commit(`${label} in ${pass.name}`),
-    commitSoon: (label: string) => commitSoon(`${label} in ${pass.name}`),
   };
 }
 
 function GateControls({ pass, gate }: { pass: Pass; gate: Gate }) {
-  const { change, commit, commitSoon } = useGate(pass, gate);
+  const { change, commit } = useGate(pass, gate);
   const toggle = (key: "invert" | "linear", words: string) => (
     <>
       <Switch
@@ -147,9 +148,9 @@ function GateControls({ pass, gate }: { pass: Pass; gate: Gate }) {
       />
       {gate.source === "own" &&
         CHANNELS.map((channel) => (
-          <ValueSlider
+          <StepSlider
             key={channel}
-            label={channel[0]!.toUpperCase() + channel.slice(1)}
+            label={capital(channel)}
             value={gate.weights[channel]}
             min={-2}
             max={2}
@@ -157,11 +158,10 @@ function GateControls({ pass, gate }: { pass: Pass; gate: Gate }) {
             rest={1 / 3}
             format={(value) => value.toFixed(2)}
             onChange={(value) => change({ weights: { ...gate.weights, [channel]: value } })}
-            onCommit={() => commit("Mix of the gate")}
-            onCommitSoon={() => commitSoon("Mix of the gate")}
+            says={(shown) => `${capital(channel)} of the gate ${shown} in ${pass.name}`}
           />
         ))}
-      <ValueSlider
+      <StepSlider
         label="Blur"
         value={gate.blur}
         min={0}
@@ -171,8 +171,7 @@ function GateControls({ pass, gate }: { pass: Pass; gate: Gate }) {
         format={(value) => (value === 0 ? "off" : `${(100 * value).toFixed(1)} %`)}
         parse={parsePercent}
         onChange={(blur) => change({ blur })}
-        onCommit={() => commit("Blur of the gate")}
-        onCommitSoon={() => commitSoon("Blur of the gate")}
+        says={(shown) => `Blur of the gate ${shown} in ${pass.name}`}
       />
       <div className={styles.row}>
         {toggle("invert", "Inverted")}
@@ -247,10 +246,10 @@ function Repair({ pass, gate }: { pass: Pass; gate: Gate }) {
 }
 
 function HueControls({ pass, gate }: { pass: Pass; gate: Gate }) {
-  const { change, commit, commitSoon } = useGate(pass, gate);
+  const { change, commit } = useGate(pass, gate);
   const hue = gate.hue!;
   const slider = (key: "widthDeg" | "shoulderDeg", label: string, rest: number) => (
-    <ValueSlider
+    <StepSlider
       label={label}
       value={hue[key]}
       min={0}
@@ -259,8 +258,7 @@ function HueControls({ pass, gate }: { pass: Pass; gate: Gate }) {
       rest={rest}
       format={(value) => `${Math.round(value)}°`}
       onChange={(value) => change({ hue: { ...hue, [key]: value } })}
-      onCommit={() => commit(`${label} of the hue limit`)}
-      onCommitSoon={() => commitSoon(`${label} of the hue limit`)}
+      says={(shown) => `${label} of the hue limit ${shown} in ${pass.name}`}
     />
   );
   return (

@@ -4,7 +4,7 @@ import { v4 as uuid } from "uuid";
 import { confine, ownCopy, passesIn, regionOf, removeRegion } from "@/core/plan/editRegions";
 import type { Pass } from "@/core/plan/plan";
 import { MOST_FIT, MOST_SOFTEN, type Combine, type Region } from "@/core/region/region";
-import { formatPercent, parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
+import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { settledPlan } from "../state/benchStore";
 import { isOfRegion, REGION_TOOLS, type RegionTool } from "../tools/tools";
@@ -15,6 +15,7 @@ import { ImportedPicture } from "./ImportedPicture";
 import { NameField } from "./NameField";
 import { Part } from "./Panel";
 import { ShapeList } from "./ShapeList";
+import { StepSlider } from "./StepSlider";
 import styles from "./Panel.module.css";
 
 const TOOLS: Record<RegionTool, { label: string; hint: string }> = {
@@ -122,11 +123,11 @@ function DrawingTools({ hasRegion }: { hasRegion: boolean }) {
 function RegionControls({ region, pass }: { region: Region; pass: Pass }) {
   const { store } = useBench();
   const plan = useBenchState(settledPlan);
-  const { adjust, commit, commitSoon, set } = store.getState();
+  const { adjust, commit, set } = store.getState();
   const sharers = passesIn(plan, region.id).filter(({ id }) => id !== pass.id);
   const change = (changed: Partial<Region>) => adjustRegion(store, (now) => ({ ...now, ...changed }));
   const slider = (key: "soften" | "fit" | "density", label: string, max: number, rest: number, step: number, format = formatPercent) => (
-    <ValueSlider
+    <StepSlider
       label={label}
       value={region[key]}
       min={0}
@@ -136,8 +137,7 @@ function RegionControls({ region, pass }: { region: Region; pass: Pass }) {
       format={format}
       parse={parsePercent}
       onChange={(value) => change({ [key]: value })}
-      onCommit={() => commit(`${label} of ${region.name}`)}
-      onCommitSoon={() => commitSoon(`${label} of ${region.name}`)}
+      says={(shown) => `${label} ${shown} of ${region.name}`}
     />
   );
   const part = (value: number) => (value === 0 ? "off" : `${(100 * value).toFixed(1)} %`);

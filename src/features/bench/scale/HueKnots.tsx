@@ -1,4 +1,5 @@
 "use client";
+import { capital } from "@/features/shared/capital";
 import { useState, type KeyboardEvent, type PointerEvent } from "react";
 import { HUE_STOPS_LIMIT, hueName, moveHueKnot, removeHueKnot, type HueKnot } from "@/core/mix/hueCurve";
 import { formatStops } from "@/core/zones/zone";
@@ -116,8 +117,4 @@ export function HueKnots({
       ))}
     </>
   );
-}
-
-function capital(text: string): string {
-  return text[0]!.toUpperCase() + text.slice(1);
 }

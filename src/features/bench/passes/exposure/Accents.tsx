@@ -35,8 +35,7 @@ export function Accents({ pass, move }: { pass: Pass; move: ExposureMove }) {
         format={(value) => `${(100 * value).toFixed(1)} %`}
         parse={parsePercent}
         onChange={(value) => store.getState().set({ accentScale: value })}
-        onCommit={onSized}
-        onCommitSoon={onSized}
+        onSettled={onSized}
       />
       <div className={styles.row}>
         <Button size="small" loading={isAsking} onClick={() => void suggest()}>

@@ -87,8 +87,6 @@ export function ExposurePart({ pass, move }: { pass: Pass; move: ExposureMove })
             format={(ceiling) => formatStops(tool === "burn" ? -ceiling : ceiling)}
             parse={parseCeiling}
             onChange={(ceiling) => set({ exposing: { ...exposing, ceiling } })}
-            onCommit={() => {}}
-            onCommitSoon={() => {}}
           />
         </>
       )}
