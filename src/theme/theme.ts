@@ -6,6 +6,8 @@ export const theme: ThemeConfig = {
     fontFamily: '"Archivo Variable", sans-serif',
     fontSize: 13,
     colorPrimary: "#b4530f",
+    colorError: "#9c2b12",
+    colorTextPlaceholder: "#6f6c66",
     colorText: "#19191b",
     colorTextSecondary: "#5d5b57",
     colorBgBase: "#fbfaf7",

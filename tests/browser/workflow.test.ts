@@ -334,8 +334,8 @@ test("after a reload everything is there again, undo included", async () => {
 test("at 1:1 real pixels are shown, and the wheel zooms at the pointer", async () => {
   await page.keyboard.press("g");
   await page.waitForFunction(() => {
-    const canvas = document.querySelector<HTMLCanvasElement>('[data-testid="close"]')!;
-    return !canvas.hidden && canvas.width > 400 && Math.abs(canvas.getBoundingClientRect().width - canvas.width) < 0.5;
+    const canvas = document.querySelector<HTMLCanvasElement>('[data-testid="close"]');
+    return canvas && !canvas.hidden && canvas.width > 400 && Math.abs(canvas.getBoundingClientRect().width - canvas.width) < 0.5;
   });
   expect(await textOf(page, 'output[aria-label="Zoom"]')).toBe("100 %");
   const plan = await storedPlan();

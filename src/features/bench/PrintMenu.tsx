@@ -50,7 +50,7 @@ export function PrintMenu() {
     if (!file) return;
     const read = await readPlanFile(file);
     if ("reason" in read)
-      return void store.getState().set({ failure: `“${file.name}” was not laid in: ${read.reason} Your print is as it was.` });
+      return store.getState().set({ failure: `“${file.name}” was not laid in: ${read.reason} Your print is as it was.` });
     const { commitPending, adjust, commit } = store.getState();
     commitPending();
     adjust(() => read.plan);

@@ -7,6 +7,7 @@ import { chosenPass, givesStops } from "./state/benchStore";
 import { redoTarget, undoTarget } from "./state/history";
 import type { SaveState } from "./state/saveQueue";
 import { PrintMenu } from "./PrintMenu";
+import { pressBefore, releaseBefore } from "./tools/before";
 import styles from "./TopBar.module.css";
 
 const LOOKS = [
@@ -33,13 +34,14 @@ export function TopBar({ onHelp, onHistory }: { onHelp(): void; onHistory(): voi
   const look = useBenchState((state) => state.look);
   const history = useBenchState((state) => state.history);
   const saveState = useBenchState((state) => state.saveState);
-  const isBefore = useBenchState((state) => state.isBefore);
+  const isBefore = useBenchState((state) => state.before !== undefined);
   const isUpToHere = useBenchState((state) => state.isUpToHere);
   const isExposure = useBenchState((state) => givesStops(chosenPass(state)?.pass) || state.look.kind === "exposure");
   const undo = undoTarget(history);
   const redo = redoTarget(history);
   const undone = history.revisions.find((revision) => revision.id === history.head);
-  const hold = (held: boolean) => () => store.getState().set({ isBefore: held });
+  const press = () => (isBefore ? store.getState().set({ before: undefined, beforeSince: undefined }) : pressBefore(store, "step"));
+  const release = () => releaseBefore(store);
   return (
     <header className={styles.bar}>
       <Link href="/" className={styles.mark}>
@@ -87,14 +89,16 @@ export function TopBar({ onHelp, onHistory }: { onHelp(): void; onHistory(): voi
         <Button size="small" type="text" className={styles.quiet} onClick={onHistory}>
           History
         </Button>
-        <Tooltip title="Hold to see the print before the step in hand (Q)">
+        <Tooltip title="The print before the step in hand (Q): hold, or click to keep it and choose">
           <Button
             size="small"
             ghost
             aria-pressed={isBefore}
-            onPointerDown={hold(true)}
-            onPointerUp={hold(false)}
-            onPointerLeave={hold(false)}
+            onPointerDown={press}
+            onPointerUp={release}
+            onPointerLeave={release}
+            // By the keyboard there is no hold.
+            onClick={(event) => event.detail === 0 && (press(), store.getState().set({ beforeSince: undefined }))}
           >
             Before
           </Button>

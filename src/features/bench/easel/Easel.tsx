@@ -4,6 +4,7 @@ import { CropOverlay } from "../frame/CropOverlay";
 import { RegionOverlay } from "../regions/RegionOverlay";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { sizeBrush } from "../tools/brushSize";
+import { BeforeSign } from "./BeforeSign";
 import { BrushCursor } from "./BrushCursor";
 import { matrixOnPrint, ownGeometry } from "./geometry";
 import { GeometryProvider } from "./GeometryContext";
@@ -61,6 +62,7 @@ export function Easel() {
         onFit={showAll}
         onOneToOne={() => zoomTo(1 / pixelRatio)}
       />
+      <BeforeSign />
       <Readout />
       <Readings />
     </div>

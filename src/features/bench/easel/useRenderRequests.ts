@@ -6,6 +6,8 @@ import { useBench } from "../state/BenchContext";
 import { beforePlan, planUpTo, planWithoutMask } from "../state/beforePlan";
 import { handOf } from "../state/benchStore";
 
+const COLOUR = { kind: "colour" } as const;
+
 /** Asks for a frame whenever what is to be seen changes. */
 export function useRenderRequests(easel: RefObject<HTMLElement | null>, detail: LevelArea | undefined, shownSize: Size): void {
   const { store, engine } = useBench();
@@ -15,19 +17,19 @@ export function useRenderRequests(easel: RefObject<HTMLElement | null>, detail: 
     latest.current = { detail, shownSize };
     const ask = () => {
       const state = store.getState();
-      const { step, look, screens, pins, isBefore, isUpToHere } = state;
+      const { step, screens, pins, before, isUpToHere } = state;
       const plan = state.isMaskIgnored ? planWithoutMask(state.plan, step) : state.plan;
-      const seen = isBefore ? beforePlan(plan, step) : isUpToHere ? planUpTo(plan, step) : plan;
-      const hand = isBefore ? undefined : handOf(state);
+      const seen = before ? beforePlan(plan, step, before) : isUpToHere ? planUpTo(plan, step) : plan;
+      const hand = before ? undefined : handOf(state);
       const asked = engine()?.render({
         plan: seen,
         shownFrame: step.stage === "frame" ? WHOLE_FRAME : seen.frame,
         hand,
-        look,
+        look: before === "source" ? COLOUR : state.look,
         screens,
         pins,
         ...latest.current,
-        isPeek: isBefore || state.isMaskIgnored,
+        isPeek: before !== undefined || state.isMaskIgnored,
       });
       if (asked !== undefined && easel.current) easel.current.dataset.asked = String(asked); // equal to the frame drawn: nothing is under way
     };
@@ -37,7 +39,7 @@ export function useRenderRequests(easel: RefObject<HTMLElement | null>, detail: 
         state.plan !== old.plan ||
         state.step !== old.step ||
         state.look !== old.look ||
-        state.isBefore !== old.isBefore ||
+        state.before !== old.before ||
         state.isMaskIgnored !== old.isMaskIgnored ||
         state.isUpToHere !== old.isUpToHere ||
         state.screens !== old.screens ||

@@ -41,7 +41,7 @@ export function Scale() {
   const peek = (zone: number | undefined, isBefore: boolean) =>
     store.getState().set({
       look: zone === undefined ? { kind: "picture" } : { kind: "zone", zone },
-      isBefore: zone !== undefined && isBefore && !!hand,
+      before: zone !== undefined && isBefore && hand ? "step" : undefined,
     });
   const lit = useBenchState((state) => (state.look.kind === "zone" ? state.look.zone : undefined));
 

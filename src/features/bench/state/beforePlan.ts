@@ -1,9 +1,10 @@
 import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
 import type { Plan } from "@/core/plan/plan";
-import { chosenPass, handOf, withPass, type Step } from "./benchStore";
+import { chosenPass, handOf, withPass, type Before, type Step } from "./benchStore";
 
-/** The print without the step in hand and all after it; before the mix, plain luminance. */
-export function beforePlan(plan: Plan, step: Step): Plan {
+/** The print as it is compared with: without the step in hand and all after it (before the mix, plain luminance), or its mix alone. */
+export function beforePlan(plan: Plan, step: Step, before: Before): Plan {
+  if (before !== "step") return { ...plan, passes: [] };
   const hand = handOf({ plan, step });
   if (hand) return { ...plan, passes: plan.passes.slice(0, hand.first) };
   const plain: Plan = { ...plan, mix: { ...plan.mix, weights: { ...LUMINANCE_WEIGHTS }, hueKnots: [] }, passes: [] };

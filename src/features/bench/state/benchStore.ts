@@ -45,6 +45,9 @@ export interface Drawing extends Brush {
   corners: readonly Corner[];
 }
 
+/** What a print is compared with: itself without the step in hand and all after it, its mix without any pass, its picture in colour. */
+export type Before = "step" | "mix" | "source";
+
 export interface BenchState {
   /** The picture's full size in pixels. */
   readonly picture: Size;
@@ -56,8 +59,10 @@ export interface BenchState {
   step: Step;
   tool: Tool;
   look: BenchLook;
-  /** Whether the print is seen without the step in hand, for as long as a key or button is held. */
-  isBefore: boolean;
+  /** What is seen instead of the print, to compare it with. */
+  before: Before | undefined;
+  /** When what is shown instead was asked for by a press that still lasts, in milliseconds of the page's clock. */
+  beforeSince: number | undefined;
   /** Whether the print is seen only as far as the step in hand. */
   isUpToHere: boolean;
   /** Whether full black and bare paper are drawn as screens. */
@@ -186,7 +191,8 @@ export function createBenchStore(
       picture: start.prepared,
       tool: "read",
       look: { kind: "picture" },
-      isBefore: false,
+      before: undefined,
+      beforeSince: undefined,
       isUpToHere: false,
       screens: false,
       chosenStrands: [],

@@ -109,3 +109,13 @@ test("what was chosen in a step is let go with it, unless it comes with the chan
   store.getState().adjust((plan) => ({ ...plan, regions: [emptyRegion("r", "R")] }));
   expect(store.getState().chosenShape).toBeUndefined();
 });
+
+test("who changes the print sees the print, whatever it was compared with", () => {
+  const store = bench();
+  const { set, adjust } = store.getState();
+  set({ before: "mix" });
+  chooseStep(store, { stage: "pass", id: "b" });
+  expect(store.getState().before).toBe("mix");
+  adjust((plan) => ({ ...plan, passes: plan.passes.map((pass) => ({ ...pass, strength: 0.5 })) }));
+  expect(store.getState().before).toBeUndefined();
+});

@@ -15,7 +15,7 @@ const CHOSEN = {
 
 /**
  * What a change of the bench leaves without a meaning, whoever made it: a step that is gone, what was chosen in the step before, picks of strokes or shapes
- * that are there no more, a tool the step in hand has no use for.
+ * that are there no more, a tool the step in hand has no use for, a glance at the print as it was.
  */
 export function withoutMeaning(before: BenchState, after: BenchState, changed: Partial<BenchState>): Partial<BenchState> {
   if (after.plan === before.plan && after.step === before.step && after.tool === before.tool) return {};
@@ -32,6 +32,8 @@ export function withoutMeaning(before: BenchState, after: BenchState, changed: P
     const shapes = (pass && regionOf(after.plan, pass)?.shapes) ?? [];
     if (after.chosenShape && !shapes.some(({ id }) => id === after.chosenShape)) cleared.chosenShape = undefined;
   }
+  // One works on what one sees.
+  if (after.plan !== before.plan && !("before" in changed)) cleared.before = undefined;
   if (unfitting(after.tool, pass, step.stage)) cleared.tool = "read";
   return cleared;
 }

@@ -1,5 +1,6 @@
 import type { BenchLook } from "@/engine/messages";
 import { chooseStep, chosenPass, chosenSet, handOf, takeUp, withPass, withSet, type BenchStore, type Step } from "../state/benchStore";
+import { pressBefore, releaseBefore } from "./before";
 import { BRUSH_STEP, sizeBrush } from "./brushSize";
 import { closePolygon } from "./drawing/drawShapes";
 import { setFraming, turnFrame } from "../frame/frameEdits";
@@ -86,15 +87,14 @@ export const KEY_LINES: Record<string, readonly KeyLine[]> = {
       keys: [key("v", ({ store }) => store.getState().set({ screens: !store.getState().screens }))],
     },
     {
-      shown: "Q, held",
-      words: "before the step in hand",
-      keys: [
-        {
-          on: ["q"],
-          act: ({ store }) => store.getState().set({ isBefore: true }),
-          release: (store) => store.getState().set({ isBefore: false }),
-        },
-      ],
+      shown: "Q",
+      words: "before the step in hand: as long as it is held, or from a tap to the next",
+      keys: [{ on: ["q"], shift: false, act: ({ store }) => pressBefore(store, "step"), release: releaseBefore }],
+    },
+    {
+      shown: "Shift+Q",
+      words: "the straight mix without any pass, in the same way",
+      keys: [{ on: ["q"], shift: true, act: ({ store }) => pressBefore(store, "mix"), release: releaseBefore }],
     },
     {
       shown: "W, held",
@@ -267,7 +267,7 @@ function letGo(store: BenchStore): void {
   if (drawing.corners.length > 0) set({ drawing: { ...drawing, corners: [] } });
   else if (isDrawing(tool) || isPicking(tool)) set({ tool: "read" });
   else if (chosenShape) set({ chosenShape: undefined });
-  else set({ look: { kind: "picture" } });
+  else set({ look: { kind: "picture" }, before: undefined });
 }
 
 /** Deletes the strokes that are picked, else the shape in hand. */

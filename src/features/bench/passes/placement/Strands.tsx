@@ -40,7 +40,7 @@ export function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) 
       event.stopPropagation();
       event.currentTarget.setPointerCapture(event.pointerId);
       const together = event.ctrlKey || event.metaKey ? toggled(chosen, index) : chosen.includes(index) ? inHand(chosen, index) : [index];
-      store.getState().set({ chosenStrands: together, look: { kind: "picture" }, isBefore: false });
+      store.getState().set({ chosenStrands: together, look: { kind: "picture" }, before: undefined });
       // What is grabbed beside its middle must not jump to the pointer.
       setHeld({ index, end, offset: strands[index]![end] - zoneAt(event) });
     },

@@ -19,7 +19,7 @@ export const placement: PassFace<"placement"> = {
   pressScale(store, { pass, move: { strands } }, from) {
     const joined = addStrand(strands, { from, to: placementCurve(strands)(from) });
     if (!joined) return;
-    store.getState().set({ look: { kind: "picture" }, isBefore: false });
+    store.getState().set({ look: { kind: "picture" }, before: undefined });
     store.getState().adjust((now) => withMove(now, pass.id, { kind: "placement", strands: joined }));
     store.getState().set({ chosenStrands: [joined.findIndex((strand) => strand.from === from)] });
     store.getState().commit(`A strand at ${formatZone(from)} in ${pass.name}`);

@@ -23,7 +23,7 @@ export function useZoneLift(pass: Pass | undefined, zoneAt: (event: { clientX: n
     const by = zoneAt(event) - at;
     const to = event.altKey ? zone + by : snapZone(zone + by);
     const move: Move = { kind: "placement", strands: moveStrand(held, index, { ...held[index]!, to }) };
-    store.getState().set({ look: { kind: "picture" }, isBefore: false, chosenStrands: [index] });
+    store.getState().set({ look: { kind: "picture" }, before: undefined, chosenStrands: [index] });
     store.getState().adjust((now) => withMove(now, pass.id, move));
   };
   const onRelease = () => {
