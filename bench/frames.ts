@@ -27,6 +27,7 @@ const browser = await puppeteer.launch({
   defaultViewport: { width: 1280, height: 800 },
 });
 const page = await browser.newPage();
+await page.evaluateOnNewDocument(() => localStorage.setItem("nigrographe.folded", '{"Where":false,"Which tones":false}'));
 const PICTURE = "demo/dunes-below-the-station.jpg";
 const imported = await fetch(`${address}/api/pictures?name=measured.jpg`, { method: "POST", body: readFileSync(PICTURE) });
 const pictureId = ((await imported.json()) as { picture: { id: string } }).picture.id;

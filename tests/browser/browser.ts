@@ -33,6 +33,7 @@ export function ownBrowser(): { newPage(): Promise<Page>; faults: string[]; addr
       const context = await browser.createBrowserContext();
       const page = await context.newPage();
       await page.evaluateOnNewDocument(addPrintPixels);
+      await page.evaluateOnNewDocument(openParts);
       page.on("pageerror", (error) => faults.push(String(error)));
       page.on("console", (message) => message.type() === "error" && faults.push(message.text()));
       return page;
@@ -52,6 +53,15 @@ function addPrintPixels(): void {
     context.drawImage(canvas, 0, 0);
     return context;
   };
+}
+
+/** Parts of panels that begin folded are open, unless this browser has been told otherwise. */
+function openParts(): void {
+  try {
+    localStorage.setItem("nigrographe.folded", localStorage.getItem("nigrographe.folded") ?? '{"Where":false,"Which tones":false}');
+  } catch {
+    // A page that keeps nothing.
+  }
 }
 
 /** The middle of an element, in CSS pixels. */

@@ -1,10 +1,26 @@
-import type { ReactNode, Ref } from "react";
+import { RightOutlined } from "@ant-design/icons";
+import { useId, useLayoutEffect, useRef, type ReactNode, type Ref } from "react";
+import { useBenchState } from "../state/BenchContext";
+import { useFolded } from "./folds";
 import styles from "./Panel.module.css";
 
-/** The panel of the step in hand: its name and place, then its parts. */
+/** How far each step's panel was scrolled, for as long as the page lives. */
+const scrolled = new Map<string, number>();
+
+/** The panel of the step in hand: its name and place, then its parts. Each step keeps its own scroll. */
 export function Panel({ title, place, children }: { title: ReactNode; place: string; children: ReactNode }) {
+  const panel = useRef<HTMLElement>(null);
+  const step = useBenchState((state) => JSON.stringify(state.step));
+  useLayoutEffect(() => {
+    panel.current!.scrollTop = scrolled.get(step) ?? 0;
+  }, [step]);
   return (
-    <aside className={styles.panel} aria-label="Step in hand">
+    <aside
+      ref={panel}
+      className={styles.panel}
+      aria-label="Step in hand"
+      onScroll={(event) => scrolled.set(step, event.currentTarget.scrollTop)}
+    >
       <div>
         <h2>{title}</h2>
         <p className={styles.place}>{place}</p>
@@ -14,15 +30,40 @@ export function Panel({ title, place, children }: { title: ReactNode; place: str
   );
 }
 
-/** One part of a panel, with a few words on how it stands. */
-export function Part({ title, state, children, ref }: { title: string; state?: ReactNode; children: ReactNode; ref?: Ref<HTMLElement> }) {
+interface PartProps {
+  title: string;
+  /** How it stands, in a few words: all there is to see while it is folded. */
+  state?: ReactNode;
+  /** Whether it is folded to one line until somebody opens it. */
+  folds?: boolean;
+  children: ReactNode;
+  ref?: Ref<HTMLElement>;
+}
+
+/** One part of a panel; a press on its name folds it to one line, which is remembered. */
+export function Part({ title, state, folds = false, children, ref }: PartProps) {
+  const [isFolded, setFolded] = useFolded(title, folds);
+  const body = useId();
   return (
     <section ref={ref} className={styles.part}>
       <h3>
-        {title}
-        {state && <span className={styles.state}>{state}</span>}
+        <button
+          type="button"
+          className={styles.fold}
+          aria-expanded={!isFolded}
+          aria-controls={isFolded ? undefined : body}
+          onClick={() => setFolded(!isFolded)}
+        >
+          <RightOutlined className={styles.arrow} rotate={isFolded ? 0 : 90} />
+          {title}
+          {state && <span className={styles.state}>{state}</span>}
+        </button>
       </h3>
-      {children}
+      {!isFolded && (
+        <div id={body} className={styles.body}>
+          {children}
+        </div>
+      )}
     </section>
   );
 }

@@ -5,6 +5,7 @@ import { copyOf, insertPass, movePass, removePass } from "@/core/plan/editPasses
 import { regionOf } from "@/core/plan/editRegions";
 import type { Pass } from "@/core/plan/plan";
 import { useBench } from "../state/BenchContext";
+import { formatPercent } from "../../shared/ValueSlider";
 import { withPass } from "../state/benchStore";
 import { faceOf } from "../passes/passFaces";
 import { BlendSelect } from "./BlendSelect";
@@ -57,7 +58,7 @@ export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
       <WherePart pass={pass} />
       <TonesPart pass={pass} />
       <face.Panel pass={pass} move={pass.move} />
-      <Part title="How it meets the print">
+      <Part title="How it meets the print" state={meets(pass)}>
         <StrengthSlider of={pass.name} value={pass.strength} onChange={(strength) => change({ strength })} />
         <BlendSelect pass={pass} />
         <div className={styles.row}>
@@ -93,4 +94,8 @@ export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
       </Part>
     </Panel>
   );
+}
+
+function meets({ on, strength, blend }: Pass): string {
+  return `${on ? "" : "off, "}${formatPercent(strength)}, ${blend.replace("-", " ")}`;
 }

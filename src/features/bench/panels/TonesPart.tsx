@@ -60,7 +60,7 @@ export function TonesPart({ pass }: { pass: Pass }) {
       ? `${off} zones off`
       : "all";
   return (
-    <Part title="Which tones" state={state}>
+    <Part folds title="Which tones" state={state}>
       <div className={styles.row}>
         <Dropdown trigger={["click"]} menu={{ items: offers, className: styles.tall }}>
           <Button size="small" data-testid="ready-gates">

@@ -52,7 +52,7 @@ export function WherePart({ pass }: { pass: Pass }) {
   const others = plan.regions.filter(({ id }) => id !== region?.id);
   const share = acting === undefined ? undefined : acting === 0 ? "nowhere in the print" : `${formatShare(acting)} of the print`;
   return (
-    <Part title="Where" state={region ? share : "the whole picture"}>
+    <Part folds title="Where" state={region ? `${region.name}${share ? `, ${share}` : ""}` : "the whole picture"}>
       <DrawingTools hasRegion={!!region} />
       {region && <RegionControls key={region.id} region={region} pass={pass} />}
       {(region || others.length > 0) && (
