@@ -4,6 +4,10 @@ declare function atob(text: string): string;
 declare function btoa(bytes: string): string;
 declare function structuredClone<T>(value: T): T;
 
+declare class TextEncoder {
+  encode(text: string): Uint8Array;
+}
+
 declare class TextDecoder {
   constructor(label?: string, options?: { fatal?: boolean; ignoreBOM?: boolean });
   decode(bytes: Uint8Array): string;

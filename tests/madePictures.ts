@@ -40,3 +40,6 @@ export function rgb8(levels: Uint8Array, width: number, height: number) {
 export function to8(levels: Uint16Array): Uint8Array {
   return Uint8Array.from(levels, (level) => Math.round(level / 257));
 }
+
+/** What a file carries beside its levels: a profile, and no notes. */
+export const withProfile = (profile: Uint8Array) => ({ profile, exif: { image: [], photo: [], place: [] }, resolution: 300 });

@@ -17,6 +17,11 @@ export const ExportSettings = z.strictObject({
   quality: z.number().int().min(1).max(100).default(JPEG_QUALITY),
   /** Long edge in pixels; absent: full size. Never enlarges. */
   longEdge: z.number().int().min(16).max(60000).optional(),
+  /** Pixels to an inch of paper. */
+  resolution: z.number().int().min(1).max(9600).default(300),
+  /** Whether what the camera noted goes with the print, and, of that, where it was taken. */
+  capture: z.boolean().default(true),
+  place: z.boolean().default(false),
   /** The mask of a pass instead of the print, by the pass's id: white acts, linear from 0 to full. */
   maskOf: z.string().max(64).optional(),
 });

@@ -126,8 +126,15 @@ function withEachMove(passes: unknown, kind: string, added: Record<string, unkno
 }
 
 function upgraded(json: unknown): unknown {
-  let plan = json;
+  let plan = withoutSchema(json);
   while (isRecord(plan) && typeof plan.version === "number" && UPGRADES[plan.version]) plan = UPGRADES[plan.version]!(plan);
+  return plan;
+}
+
+/** A file may say which schema it follows, for those who edit it. */
+function withoutSchema(json: unknown): unknown {
+  if (!isRecord(json) || !("$schema" in json)) return json;
+  const { $schema: _, ...plan } = json;
   return plan;
 }
 
@@ -153,7 +160,9 @@ export function parsePlan(json: unknown): PlanType {
 
 /** The JSON Schema (2020-12) of a plan, published in docs/. */
 export function planJsonSchema(): object {
-  return z.toJSONSchema(CurrentPlan);
+  const { $schema, ...schema } = z.toJSONSchema(CurrentPlan);
+  const properties = { $schema: { type: "string", description: "The schema it follows." }, ...schema.properties };
+  return { $schema, $id: `urn:nigrographe:plan:${PLAN_VERSION}`, ...schema, properties };
 }
 
 function fieldName(path: readonly PropertyKey[]): string {

@@ -79,7 +79,9 @@ export class GrainReducer {
     if (!(light.green > 0)) throw new CoreError("bad_file", "a source whose green gives no light");
     const strides = [source.width, reduced.width].map((width) => 4 * padded(width)) as [number, number];
     const moments = MOMENTS.length * strides[1];
-    const heap = new KernelHeap(Rows.bytes(source.width) + Rows.bytes(reduced.width) + (MOMENTS.length + 1) * strides[0] + moments + 4 * strides[1] + 64);
+    const heap = new KernelHeap(
+      Rows.bytes(source.width) + Rows.bytes(reduced.width) + (MOMENTS.length + 1) * strides[0] + moments + 4 * strides[1] + 64,
+    );
     this.#source = new Rows(heap, source.width);
     this.#reduced = new Rows(heap, reduced.width);
     this.#sums = heap.reserve(MOMENTS.length * strides[0]);

@@ -99,6 +99,9 @@ test.each([
   [["x.png", "--plan", "PLAN", "--out", "a.tif", "--format", "bmp"], /--format bmp/],
   [["x.png", "--plan", "PLAN", "--out", "a.tif", "--threads", "0"], /--threads 0/],
   [["x.png", "y.png", "--plan", "PLAN", "--out", "FILE"], /is a file/],
+  [["x.png", "y.png", "--plan", "PLAN", "--out", "-"], /takes one picture/],
+  [["a/x.png", "b/X.tif", "--plan", "PLAN", "--out", "twins/"], /both be written as X; nothing was rendered/],
+  [["x.png", "--plan", "PLAN", "--out", "a.tif", "--resolution", "0"], /--resolution 0/],
 ])("the call %j is explained", async (args, words) => {
   const { code, err } = await render(...args.map((arg) => ({ PLAN: at("plan.json"), FILE: at("plan.json") })[arg] ?? arg));
   expect(code).toBe(2);
@@ -108,7 +111,21 @@ test.each([
 test("--help names every option", async () => {
   const { code, out } = await render("--help");
   expect(code).toBe(0);
-  for (const option of ["--plan", "--out", "--format", "--size", "--quality", "--threads", "--print-plan"]) expect(out).toContain(option);
+  const options = [
+    "--plan",
+    "--out",
+    "--format",
+    "--size",
+    "--quality",
+    "--threads",
+    "--print-plan",
+    "--overwrite",
+    "--resolution",
+    "--no-capture",
+  ];
+  for (const option of [...options, "--place", "-h", "--version", "Exit code"]) expect(out).toContain(option);
+  expect((await render("-h")).out).toBe(out);
+  expect((await render("--version")).out).toMatch(/^Nigrographe \d+\.\d+\.\d+, plans up to version \d+\n$/);
 });
 
 test("an existing file is replaced only by a whole one", async () => {
@@ -116,4 +133,26 @@ test("an existing file is replaced only by a whole one", async () => {
   writeFileSync(at("broken.png"), readFileSync(at("wedge.png")).subarray(0, 2000));
   expect((await render(at("broken.png"), "--plan", at("plan.json"), "--out", at("kept.tif"))).code).toBe(1);
   expect(readFileSync(at("kept.tif"), "utf8")).toBe("older work");
+});
+
+test("a file that is there is left alone unless it is said: a number is added to the name", async () => {
+  const call = ["--plan", at("plan.json"), "--out", at("numbered"), "--format", "png8"];
+  for (let k = 0; k < 3; k++) expect((await render(at("colours.tif"), ...call)).code).toBe(0);
+  expect(readdirSync(at("numbered")).sort()).toEqual(["colours 2.png", "colours 3.png", "colours.png"]);
+  expect((await render(at("colours.tif"), ...call, "--overwrite")).out).toContain("colours.png");
+  expect(readdirSync(at("numbered"))).toHaveLength(3);
+});
+
+test("a picture goes from standard input to standard output, as the same file as by names; a plan may name its schema", async () => {
+  writeFileSync(at("named.json"), JSON.stringify({ $schema: "../docs/plan.schema.json", ...defaultPlan() }));
+  await render(at("colours.tif"), "--plan", at("plan.json"), "--out", at("by-name.png"));
+  const child = execFile("./render", ["-", "--plan", at("named.json"), "--out", "-", "--format", "png16"], {
+    encoding: "buffer",
+    maxBuffer: 1 << 24,
+  });
+  const pieces: Buffer[] = [];
+  child.stdout!.on("data", (piece: Buffer) => pieces.push(piece));
+  child.stdin!.end(readFileSync(at("colours.tif")));
+  expect(await new Promise((resolve) => child.on("close", resolve))).toBe(0);
+  expect(Buffer.concat(pieces).equals(readFileSync(at("by-name.png")))).toBe(true);
 });

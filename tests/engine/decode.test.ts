@@ -13,10 +13,10 @@ import { Stage } from "@/engine/stage";
 import { luminanceToTone, toneToLuminance } from "@/core/colour/lstar";
 import { SRGB_CURVE, srgbEncode, toLinear } from "@/core/colour/transferCurve";
 import { decodePicture } from "@/engine/node/decodePicture";
-import { embedInPng } from "@/engine/node/embedProfile";
+import { embedInPng } from "@/engine/node/embed";
 import { RawLevels } from "@/engine/node/rawLevels";
 import { renderPicture } from "@/engine/node/renderPicture";
-import { colourful, rgb16, rgb8, to8 } from "../madePictures";
+import { colourful, rgb16, rgb8, to8, withProfile } from "../madePictures";
 import { temporaryFolder } from "../temporary";
 
 const folder = temporaryFolder();
@@ -118,7 +118,7 @@ describe("colour", () => {
     const made = Uint16Array.from({ length: 3 * w * h }, (_, i) => Math.round(65535 * srgbEncode(colour(Math.floor(i / 3) % w)[i % 3]!)));
     const path = join(folder, "wide.png");
     await rgb16(made, w, h).png().toFile(path);
-    await embedInPng(path, wide);
+    await embedInPng(path, withProfile(wide));
     const prepared = await preparePicture(path, join(folder, "wide-prepared"));
     expect(prepared.levels.length).toBe(2);
     const expected = [0, 1, 2, 3].map((k) => {
@@ -248,7 +248,7 @@ describe("unusual but sound pictures", () => {
       .toColourspace("grey16")
       .png()
       .toFile(path);
-    await embedInPng(path, profile);
+    await embedInPng(path, withProfile(profile));
     const picture = await decodePicture(path, `${path}.raw`);
     expect(picture.facts.notes).toEqual([]);
     const { levels: grey } = await renderPicture(picture, defaultPlan(), { depth: 16 });

@@ -23,14 +23,14 @@ import { readIccProfile } from "@/core/formats/readIccProfile";
 import { lookTable } from "@/core/view/toneTables";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 import { decodePicture } from "@/engine/node/decodePicture";
-import { embedInPng, embedInTiff } from "@/engine/node/embedProfile";
+import { embedInPng, embedInTiff } from "@/engine/node/embed";
 import { preparePicture, readPrepared } from "@/engine/node/preparePicture";
 import { renderPicture } from "@/engine/node/renderPicture";
 import { writePrint } from "@/engine/node/writePrint";
 import { rowRenderer } from "@/engine/renderRows";
 import { Stage } from "@/engine/stage";
 import { anyPlan } from "../anyPlan";
-import { colourful, rgb16, rgb8, to8, wedge16 } from "../madePictures";
+import { colourful, rgb16, rgb8, to8, wedge16, withProfile } from "../madePictures";
 import { temporaryFolder } from "../temporary";
 
 const folder = temporaryFolder();
@@ -244,7 +244,7 @@ describe("a neutral 16-bit wedge through an empty plan", () => {
     const path = join(folder, `tagging.${format}`);
     const pixels = rgb16(levels, width, height);
     await (format === "png" ? pixels.png() : pixels.tiff({ compression: "lzw" })).toFile(path);
-    await embed(path, icc!);
+    await embed(path, withProfile(icc!));
     return readFileSync(path);
   }
 });
@@ -582,10 +582,7 @@ describe("exports", () => {
     await rgb8(to8(colourful(W, H)), W, H)
       .tiff()
       .toFile(path);
-    await embedInTiff(
-      path,
-      greyProfile().map((byte, i) => (i > 130 && i < 150 ? 0xff : byte)),
-    );
+    await embedInTiff(path, withProfile(greyProfile().map((byte, i) => (i > 130 && i < 150 ? 0xff : byte))));
     const decoded = await decodePicture(path, join(folder, "broken-profile"));
     expect(decoded.space.name).toBe("sRGB");
     expect(decoded.facts.notes.join(" ")).toContain("broken");

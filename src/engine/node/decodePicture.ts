@@ -1,8 +1,9 @@
 import { open, rm, stat } from "node:fs/promises";
-import readExif from "exif-reader";
+import parseExif from "exif-reader";
 import sharp, { type Metadata } from "sharp";
 import { P3_SPACE, SRGB_SPACE, type SourceSpace } from "@/core/colour/sourceSpace";
 import { CoreError } from "@/core/errors";
+import { readExif, writeExif } from "@/core/formats/exif";
 import { readIccProfile } from "@/core/formats/readIccProfile";
 import { textOf } from "@/core/text/text";
 import { PictureError } from "./pictureError";
@@ -23,6 +24,8 @@ export interface DecodedPicture {
   depth: 8 | 16;
   space: SourceSpace;
   facts: PictureFacts;
+  /** What of the camera's notes holds for prints too, as an Exif block. */
+  exif: Uint8Array | undefined;
 }
 
 /** What is told about a picture as it came. */
@@ -71,7 +74,8 @@ export async function decodePicture(path: string, target: string): Promise<Decod
       capture: captureData(metadata.exif),
       notes,
     };
-    return { file: v, ...layout, depth, space, facts };
+    const exif = metadata.exif && readExif(metadata.exif);
+    return { file: v, ...layout, depth, space, facts, exif: exif && writeExif(exif) };
   } catch (error) {
     await rm(`${target}.v`, { force: true });
     if (error instanceof PictureError) throw error;
@@ -206,7 +210,7 @@ function flattenPixels(levels: Uint8Array | Uint16Array, white: number): void {
 function captureData(exif: Buffer | undefined): Record<string, string> {
   if (!exif) return {};
   try {
-    const { Image, Photo } = readExif(exif);
+    const { Image, Photo } = parseExif(exif);
     const found: Record<string, string | undefined> = {
       Camera: cameraName(textOf(Image?.Make), textOf(Image?.Model)),
       Lens: textOf(Photo?.LensModel),

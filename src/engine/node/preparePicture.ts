@@ -17,11 +17,13 @@ import { RawLevels, type RawLayout } from "./rawLevels";
 /** A prepared picture on disk: what is sent to the page, with the file of each level. */
 export interface PreparedFolder extends PreparedPicture {
   facts: PictureFacts;
+  /** What of the camera's notes holds for prints too: an Exif block in base64. */
+  exif: string | undefined;
   files: RawLayout[];
 }
 
 /** Another name whenever levels are laid out otherwise: folders of an older kind are made anew. */
-const INDEX = "prepared-3.json";
+const INDEX = "prepared-4.json";
 
 /** The prepared picture in a folder, or undefined where it has not been prepared (or was cleared away). */
 export async function readPrepared(folder: string): Promise<PreparedFolder | undefined> {
@@ -49,7 +51,7 @@ export async function preparePicture(path: string, folder: string): Promise<Prep
   await mkdir(unfinished, { recursive: true });
   try {
     const decoded = await decodePicture(path, join(unfinished, "full"));
-    const { facts, ...full } = decoded;
+    const { facts, exif, ...full } = decoded;
     const files: RawLayout[] = [full];
     const scales = [1];
     let halved: RawLayout = full;
@@ -71,7 +73,8 @@ export async function preparePicture(path: string, folder: string): Promise<Prep
       scale: scales[i]!,
       hasGrain: !!grain,
     }));
-    const prepared: PreparedFolder = { width: full.width, height: full.height, levels, facts, files };
+    const notes = exif && Buffer.from(exif).toString("base64");
+    const prepared: PreparedFolder = { width: full.width, height: full.height, levels, facts, files, exif: notes };
     await writeFile(join(unfinished, INDEX), JSON.stringify(prepared));
     await mkdir(dirname(folder), { recursive: true });
     await rename(unfinished, folder).catch(async (error: NodeJS.ErrnoException) => {

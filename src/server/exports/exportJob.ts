@@ -54,7 +54,7 @@ async function renderToFile(
   signal: AbortSignal,
   onProgress: (part: number) => void,
 ): Promise<string> {
-  const { files } = await preparedFolder(sql, pictureBlob);
+  const { files, exif } = await preparedFolder(sql, pictureBlob);
   const { depth, extension } = EXPORT_FORMAT_FACTS[settings.format];
   const overview = files.at(-1);
   const maskOf = settings.maskOf === undefined ? undefined : plan.passes.findIndex(({ id }) => id === settings.maskOf);
@@ -74,7 +74,7 @@ async function renderToFile(
     throw error;
   });
   const file = join(folder, `print.${extension}`);
-  await writePrint(rendered, settings, file);
+  await writePrint(rendered, settings, file, exif === undefined ? undefined : Buffer.from(exif, "base64"));
   if (signal.aborted) throw new CoreError("cancelled", "the export was cancelled");
   return file;
 }
