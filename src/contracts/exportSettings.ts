@@ -10,6 +10,10 @@ export const JPEG_QUALITY = 95;
 /** Below this a smooth sky may show steps, whatever is done. */
 export const LEAST_SMOOTH_QUALITY = 88;
 
+/** Pixels to an inch of paper unless it is said, and at the most. */
+export const RESOLUTION = 300;
+export const MOST_RESOLUTION = 9600;
+
 /** What an export makes of a print. */
 export const ExportSettings = z.strictObject({
   format: z.enum(EXPORT_FORMATS),
@@ -18,7 +22,7 @@ export const ExportSettings = z.strictObject({
   /** Long edge in pixels; absent: full size. Never enlarges. */
   longEdge: z.number().int().min(16).max(60000).optional(),
   /** Pixels to an inch of paper. */
-  resolution: z.number().int().min(1).max(9600).default(300),
+  resolution: z.number().int().min(1).max(MOST_RESOLUTION).default(RESOLUTION),
   /** Whether what the camera noted goes with the print, and, of that, where it was taken. */
   capture: z.boolean().default(true),
   place: z.boolean().default(false),

@@ -66,7 +66,10 @@ function openParts(): void {
 
 /** The middle of an element, in CSS pixels. */
 export async function middleOf(page: Page, selector: string): Promise<ScreenPoint> {
-  const box = await (await page.waitForSelector(selector))!.boundingBox();
+  const element = (await page.waitForSelector(selector))!;
+  // A panel may have been scrolled away from it.
+  await element.evaluate((found) => found.closest("aside") && found.scrollIntoView({ block: "nearest" }));
+  const box = await element.boundingBox();
   return { x: box!.x + box!.width / 2, y: box!.y + box!.height / 2 };
 }
 

@@ -173,7 +173,7 @@ describe("other shapes", () => {
     const share = async () => {
       await page.waitForFunction(() => /\d+(\.\d+)? % of the print/.test(document.querySelector("aside")!.innerText));
       await settled(page);
-      return parseFloat(await textOf(page, "aside h3 span"));
+      return parseFloat(/([\d.]+) % of the print/.exec(await textOf(page, "aside"))![1]!);
     };
     const touched = await share();
     expect(touched).toBeGreaterThan(3);

@@ -1,19 +1,13 @@
 "use client";
-import { Button, InputNumber, Progress, Select } from "antd";
+import { Button, Progress } from "antd";
 import { useCallback, useEffect, useState } from "react";
 import { z } from "zod";
 import { placingOf } from "@/core/frame/frame";
 import { ExportStatus } from "@/contracts/api";
-import {
-  EXPORT_FORMATS,
-  EXPORT_FORMAT_FACTS,
-  EXPORT_KEPT_DAYS,
-  JPEG_QUALITY,
-  LEAST_SMOOTH_QUALITY,
-  type ExportFormat,
-} from "@/contracts/exportSettings";
-import { ValueSlider } from "@/features/shared/ValueSlider";
+import { EXPORT_FORMAT_FACTS, EXPORT_KEPT_DAYS } from "@/contracts/exportSettings";
+import { askServer } from "@/features/shared/askServer";
 import { useBench, useBenchState } from "../state/BenchContext";
+import { FileSettings, useFileWishes } from "./FileSettings";
 import { Panel, Part } from "./Panel";
 import styles from "./Panel.module.css";
 
@@ -30,75 +24,32 @@ const STATE_WORDS: Record<ExportStatus["state"], string> = {
 export function FinishPanel() {
   const { start, store } = useBench();
   const saveState = useBenchState((state) => state.saveState);
-  const [format, setFormat] = useState<ExportFormat>("tiff16");
-  const [quality, setQuality] = useState(JPEG_QUALITY);
-  const [longEdge, setLongEdge] = useState<number>();
+  const [wishes, setWishes] = useFileWishes();
   const [problem, setProblem] = useState<string>();
   const { exports, refresh } = useExports(start.print.id);
   const frame = useBenchState((state) => state.plan.frame);
   const print = placingOf(frame, start.prepared);
-  const full = Math.max(print.width, print.height);
 
   const onExport = async () => {
     setProblem(undefined);
-    const settings = { format, ...(format === "jpeg" && { quality }), ...(longEdge && longEdge < full && { longEdge }) };
-    const body = JSON.stringify({ settings, revision: store.getState().history.head });
-    const response = await fetch(`/api/prints/${start.print.id}/exports`, {
-      method: "POST",
-      headers: { "content-type": "application/json" },
-      body,
-    }).catch(() => undefined);
-    if (!response?.ok) setProblem("The export could not be started. Your print is safe; try again in a moment.");
+    const { longEdge, ...others } = wishes;
+    const settings = longEdge && longEdge < Math.max(print.width, print.height) ? wishes : others;
+    const response = await askServer("POST", `/api/prints/${start.print.id}/exports`, {
+      settings,
+      revision: store.getState().history.head,
+    });
+    if (!response) setProblem("The export could not be started. Your print is safe; try again in a moment.");
     await refresh();
   };
   const onCancel = async (id: string) => {
-    await fetch(`/api/exports/${id}`, { method: "DELETE" }).catch(() => undefined);
+    await askServer("DELETE", `/api/exports/${id}`);
     await refresh();
   };
 
   return (
     <Panel title="Finish" place="The print as a file, with a grey profile in it">
       <Part title="File">
-        <div className={styles.row}>
-          <Select
-            size="small"
-            style={{ width: "100%" }}
-            aria-label="Format"
-            value={format}
-            onChange={setFormat}
-            options={EXPORT_FORMATS.map((value) => ({ value, label: EXPORT_FORMAT_FACTS[value].label }))}
-          />
-        </div>
-        {format === "jpeg" && (
-          <ValueSlider
-            label="Quality"
-            value={quality}
-            min={1}
-            max={100}
-            step={1}
-            rest={JPEG_QUALITY}
-            format={String}
-            onChange={setQuality}
-          />
-        )}
-        {format === "jpeg" && quality < LEAST_SMOOTH_QUALITY && (
-          <p className={styles.hint} role="status">
-            At this quality a smooth sky may show steps. {JPEG_QUALITY} keeps it smooth; PNG and TIFF keep every level.
-          </p>
-        )}
-        <div className={styles.row}>
-          <span style={{ width: 78 }}>Long edge</span>
-          <InputNumber
-            size="small"
-            min={16}
-            max={full}
-            value={longEdge ?? null}
-            placeholder={String(full)}
-            onChange={(value) => setLongEdge(value ?? undefined)}
-            aria-label="Long edge in pixels"
-          />
-          <span className={styles.hint}>pixels, {longEdge && longEdge < full ? "reduced" : "full size"}</span>
-        </div>
+        <FileSettings print={print} wishes={wishes} onChange={setWishes} />
         <div className={styles.row}>
           <Button type="primary" size="small" disabled={saveState !== "saved"} onClick={() => void onExport()} data-testid="export">
             Export

@@ -1,7 +1,8 @@
 import { RightOutlined } from "@ant-design/icons";
 import { useId, useLayoutEffect, useRef, type ReactNode, type Ref } from "react";
+import { z } from "zod";
 import { useBenchState } from "../state/BenchContext";
-import { useFolded } from "./folds";
+import { useKept } from "../../shared/useKept";
 import styles from "./Panel.module.css";
 
 /** How far each step's panel was scrolled, for as long as the page lives. */
@@ -40,9 +41,14 @@ interface PartProps {
   ref?: Ref<HTMLElement>;
 }
 
+/** Which parts are folded, by their titles; of all others their kind decides. */
+const Folded = z.record(z.string(), z.boolean().optional().catch(undefined)).catch({});
+const readFolded = (json: unknown) => Folded.parse(json);
+
 /** One part of a panel; a press on its name folds it to one line, which is remembered. */
 export function Part({ title, state, folds = false, children, ref }: PartProps) {
-  const [isFolded, setFolded] = useFolded(title, folds);
+  const [folded, setFolded] = useKept("folded", readFolded);
+  const isFolded = folded[title] ?? folds;
   const body = useId();
   return (
     <section ref={ref} className={styles.part}>
@@ -52,7 +58,7 @@ export function Part({ title, state, folds = false, children, ref }: PartProps) 
           className={styles.fold}
           aria-expanded={!isFolded}
           aria-controls={isFolded ? undefined : body}
-          onClick={() => setFolded(!isFolded)}
+          onClick={() => setFolded({ ...folded, [title]: !isFolded })}
         >
           <RightOutlined className={styles.arrow} rotate={isFolded ? 0 : 90} />
           {title}

@@ -1,0 +1,114 @@
+"use client";
+import { InputNumber, Select, Switch } from "antd";
+import { z } from "zod";
+import {
+  EXPORT_FORMATS,
+  EXPORT_FORMAT_FACTS,
+  ExportSettings,
+  JPEG_QUALITY,
+  LEAST_SMOOTH_QUALITY,
+  MOST_RESOLUTION,
+  RESOLUTION,
+} from "@/contracts/exportSettings";
+import type { Size } from "@/core/spatial/areaReduce";
+import { useKept } from "@/features/shared/useKept";
+import { ValueSlider } from "@/features/shared/ValueSlider";
+import styles from "./Panel.module.css";
+
+const FileWishes = ExportSettings.omit({ maskOf: true }).extend({ format: z.enum(EXPORT_FORMATS).default("tiff16") });
+/** How prints are written as files. The long edge may be more than this print's, which is never enlarged. */
+export type FileWishes = z.infer<typeof FileWishes>;
+
+const readWishes = (json: unknown): FileWishes => FileWishes.safeParse(json).data ?? FileWishes.parse({});
+
+/** How files are wished, remembered from print to print. */
+export function useFileWishes() {
+  return useKept("file", readWishes);
+}
+
+interface Props {
+  /** The print at full size. */
+  print: Size;
+  wishes: FileWishes;
+  onChange(wishes: FileWishes): void;
+}
+
+const CM_IN_INCH = 2.54;
+const CM = new Intl.NumberFormat("en-GB", { maximumFractionDigits: 1, minimumFractionDigits: 1 });
+
+/** Format, size in pixels and on paper, and what of the original's notes goes along. */
+export function FileSettings({ print, wishes, onChange }: Props) {
+  const { format, quality, longEdge, resolution, capture, place } = wishes;
+  const change = (changed: Partial<FileWishes>) => onChange({ ...wishes, ...changed });
+  const full = Math.max(print.width, print.height);
+  const scale = Math.min(1, (longEdge ?? full) / full);
+  const cm = (pixels: number) => CM.format((CM_IN_INCH * Math.round(scale * pixels)) / resolution);
+  const toggle = (label: string, words: string, isOn: boolean, changed: (on: boolean) => Partial<FileWishes>, disabled = false) => (
+    <div className={styles.row}>
+      <Switch size="small" checked={isOn} disabled={disabled} aria-label={label} onChange={(on) => change(changed(on))} />
+      <span className={styles.hint}>{words}</span>
+    </div>
+  );
+  return (
+    <>
+      <div className={styles.row}>
+        <Select
+          size="small"
+          style={{ width: "100%" }}
+          aria-label="Format"
+          value={format}
+          onChange={(chosen) => change({ format: chosen })}
+          options={EXPORT_FORMATS.map((value) => ({ value, label: EXPORT_FORMAT_FACTS[value].label }))}
+        />
+      </div>
+      {format === "jpeg" && (
+        <ValueSlider
+          label="Quality"
+          value={quality}
+          min={1}
+          max={100}
+          step={1}
+          rest={JPEG_QUALITY}
+          format={String}
+          onChange={(value) => change({ quality: value })}
+        />
+      )}
+      {format === "jpeg" && quality < LEAST_SMOOTH_QUALITY && (
+        <p className={styles.hint} role="status">
+          At this quality a smooth sky may show steps. {JPEG_QUALITY} keeps it smooth; PNG and TIFF keep every level.
+        </p>
+      )}
+      <div className={styles.row}>
+        <span className={styles.fieldName}>Long edge</span>
+        <InputNumber
+          size="small"
+          min={16}
+          max={60000}
+          precision={0}
+          value={longEdge ?? null}
+          placeholder={String(full)}
+          onChange={(value) => change({ longEdge: value ?? undefined })}
+          aria-label="Long edge in pixels"
+        />
+        <span className={styles.hint}>pixels, {scale < 1 ? "reduced" : "full size"}</span>
+      </div>
+      <div className={styles.row}>
+        <span className={styles.fieldName}>On paper</span>
+        <InputNumber
+          size="small"
+          min={1}
+          max={MOST_RESOLUTION}
+          precision={0}
+          value={resolution}
+          onChange={(value) => change({ resolution: value ?? RESOLUTION })}
+          aria-label="Pixels to an inch"
+        />
+        <span className={styles.hint}>
+          to the inch: {cm(print.width)} × {cm(print.height)} cm
+        </span>
+      </div>
+      {toggle("Capture data", "Camera, exposure, dates, copyright go along", capture, (on) => ({ capture: on }))}
+      {toggle("Place", "The place too, where it is known", capture && place, (on) => ({ place: on }), !capture)}
+    </>
+  );
+}
