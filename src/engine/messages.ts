@@ -109,8 +109,8 @@ export interface ToRenderer {
 export type ToPresenter = { type: "frames"; port: MessagePort } | { type: "canvas"; name: string; canvas: OffscreenCanvas };
 
 export type FromPresenter =
-  /** A frame waits for a canvas. */
-  | { type: "wanted"; screen: Screen }
+  /** A frame waits for a canvas; `id` tells this wish from all others. */
+  | { type: "wanted"; id: number; screen: Screen }
   /** `drawnAt` in milliseconds since 1970, as finely as the browser tells. */
   | { type: "drawn"; number: number; screen: Screen; tookMs: number; drawnAt: number };
 

@@ -9,6 +9,7 @@ type GiveBack = (frame: Frame) => void;
  */
 export class Presenter {
   readonly #canvases = new Map<Layer, { name: string; canvas: Canvas }>();
+  #wishes = 0;
   readonly #waiting = new Map<Layer, { frame: Frame; giveBack: GiveBack }>();
 
   constructor(private readonly say: (message: FromPresenter) => void) {}
@@ -23,7 +24,7 @@ export class Presenter {
       return this.#draw(known.canvas, frame, giveBack);
     }
     this.#waiting.set(layer, { frame, giveBack });
-    if (waiting?.frame.screen.name !== frame.screen.name) this.say({ type: "wanted", screen: frame.screen });
+    if (waiting?.frame.screen.name !== frame.screen.name) this.say({ type: "wanted", id: ++this.#wishes, screen: frame.screen });
   }
 
   /** Takes a canvas that was asked for; one that is not wanted any more is left alone. */

@@ -5,7 +5,8 @@ export const theme: ThemeConfig = {
   token: {
     fontFamily: '"Archivo Variable", sans-serif',
     fontSize: 13,
-    colorPrimary: "#b4530f",
+    colorPrimary: "#ad4f0d",
+    colorLink: "#ad4f0d",
     colorError: "#9c2b12",
     colorTextPlaceholder: "#6f6c66",
     colorText: "#19191b",

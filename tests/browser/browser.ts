@@ -100,12 +100,13 @@ export async function settled(page: Page): Promise<void> {
   await page.evaluate(async () => {
     const quietMs = 250;
     const easel = document.querySelector<HTMLElement>('[data-testid="easel"]')!;
-    const canvas = document.querySelector<HTMLElement>('[data-testid="preview"]')!;
+    // Another way of showing the print is another canvas.
+    const drawn = () => document.querySelector<HTMLElement>('[data-testid="preview"]')?.dataset.frame;
     let since = performance.now();
     let asked = easel.dataset.asked;
     while (performance.now() - since < quietMs) {
       await new Promise((resolve) => setTimeout(resolve, 20));
-      if (asked === easel.dataset.asked && canvas.dataset.frame === asked) continue;
+      if (asked === easel.dataset.asked && drawn() === asked) continue;
       asked = easel.dataset.asked;
       since = performance.now();
     }

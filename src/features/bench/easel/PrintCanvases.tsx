@@ -13,7 +13,10 @@ export function PrintCanvases({ on, overPicture }: { on: EaselView; overPicture:
   const frame = useBenchState((state) => state.plan.frame);
   const [canvases, setCanvases] = useState<readonly PrintCanvas[]>([]);
   useEffect(
-    () => onPresented(({ type, screen }) => setCanvases((list) => (type === "wanted" ? withWanted : withDrawn)(list, screen))),
+    () =>
+      onPresented((message) =>
+        setCanvases((list) => (message.type === "wanted" ? withWanted(list, message.id, message.screen) : withDrawn(list, message.screen))),
+      ),
     [onPresented],
   );
   const isWhole = on.isFraming || isWholeFrame(frame);

@@ -2,6 +2,7 @@ import type { Screen } from "@/engine/messages";
 
 /** A canvas on the easel. What was drawn last of the print, or of the part over it, stays until what is to take its place is drawn. */
 export interface PrintCanvas {
+  /** Of the wish for it: a canvas that was handed over serves no other. */
   id: number;
   screen: Screen;
   isDrawn: boolean;
@@ -11,9 +12,8 @@ const isPart = ({ area }: Screen) => area !== "preview";
 const inLayerOf = (screen: Screen) => (canvas: PrintCanvas) => isPart(canvas.screen) === isPart(screen);
 
 /** A canvas more, for a frame that waits; the one asked for before it in its layer has nothing to wait for any more. */
-export function withWanted(canvases: readonly PrintCanvas[], screen: Screen): PrintCanvas[] {
+export function withWanted(canvases: readonly PrintCanvas[], id: number, screen: Screen): PrintCanvas[] {
   const inLayer = inLayerOf(screen);
-  const id = 1 + Math.max(0, ...canvases.map((canvas) => canvas.id));
   return inOrder([...canvases.filter((canvas) => canvas.isDrawn || !inLayer(canvas)), { id, screen, isDrawn: false }]);
 }
 
