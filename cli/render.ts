@@ -152,8 +152,16 @@ function parseOptions(args: string[]) {
       args,
       allowPositionals: true,
       options: {
-        ...{ plan: option, out: option, format: option, size: option, quality: option, threads: option, resolution: option },
-        ...{ overwrite: flag, "no-capture": flag, place: flag },
+        plan: option,
+        out: option,
+        format: option,
+        size: option,
+        quality: option,
+        threads: option,
+        resolution: option,
+        overwrite: flag,
+        "no-capture": flag,
+        place: flag,
       },
     });
   } catch (error) {

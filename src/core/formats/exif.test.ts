@@ -29,13 +29,19 @@ test("what is written is read again, with the words that JPEG files put before i
 test("a block in the other order of bytes says the same", () => {
   // One directory: make "Veyra", and a pointer to one with an exposure of 1/125 s and ISO 400.
   const big = [
-    ...[0x4d, 0x4d, 0, 42, 0, 0, 0, 8],
-    ...[0, 2, 0x01, 0x0f, 0, 2, 0, 0, 0, 6, 0, 0, 0, 38, 0x87, 0x69, 0, 4, 0, 0, 0, 1, 0, 0, 0, 44, 0, 0, 0, 0],
-    ...[0x56, 0x65, 0x79, 0x72, 0x61, 0],
-    ...[0, 2, 0x82, 0x9a, 0, 5, 0, 0, 0, 1, 0, 0, 0, 74, 0x88, 0x27, 0, 3, 0, 0, 0, 1, 0x01, 0x90, 0, 0, 0, 0, 0, 0],
-    ...[0, 0, 0, 1, 0, 0, 0, 125],
+    "4d4d002a00000008",
+    "0002 010f000200000006 00000026 8769000400000001 0000002c 00000000",
+    "566579726100",
+    "0002 829a000500000001 0000004a 8827000300000001 01900000 00000000",
+    "000000010000007d",
   ];
-  expect(readExif(Uint8Array.from(big))).toEqual({ image: [noted.image[0]], photo: noted.photo, place: [] });
+  const bytes = big.flatMap((line) =>
+    line
+      .replaceAll(" ", "")
+      .match(/../g)!
+      .map((byte) => Number.parseInt(byte, 16)),
+  );
+  expect(readExif(Uint8Array.from(bytes))).toEqual({ image: [noted.image[0]], photo: noted.photo, place: [] });
 });
 
 test("what another file's layout needs, the maker's own notes, and what is very long, is left behind", () => {

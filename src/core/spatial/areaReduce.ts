@@ -107,6 +107,11 @@ export function laidCoverage(heap: KernelHeap, width: number, count: number): Co
 }
 
 /** A row in a heap brought down to fewer columns. */
-export function reduceRow({ run }: KernelHeap, row: number, { first, end, leftPart, rightPart, count, scale }: Coverage, out: number): void {
+export function reduceRow(
+  { run }: KernelHeap,
+  row: number,
+  { first, end, leftPart, rightPart, count, scale }: Coverage,
+  out: number,
+): void {
   run.reduceColumns(row, first, end, leftPart, rightPart, out, count, scale);
 }
