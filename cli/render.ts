@@ -15,7 +15,6 @@ import {
 import { parsePlan } from "@/contracts/plan";
 import { defaultPlan } from "@/core/plan/defaultPlan";
 import { PLAN_VERSION, type Plan } from "@/core/plan/plan";
-import { version as VERSION } from "../package.json";
 import { decodePicture } from "@/engine/node/decodePicture";
 import { renderPicture } from "@/engine/node/renderPicture";
 import { writePrint } from "@/engine/node/writePrint";
@@ -60,7 +59,8 @@ interface Call {
 
 async function main(args: string[]): Promise<number> {
   if (args.includes("--version")) {
-    process.stdout.write(`Nigrographe ${VERSION}, plans up to version ${PLAN_VERSION}\n`);
+    const { version } = JSON.parse(await readFile(new URL("../package.json", import.meta.url), "utf8")) as { version: string };
+    process.stdout.write(`Nigrographe ${version}, plans up to version ${PLAN_VERSION}\n`);
     return 0;
   }
   if (args.length === 0 || args.includes("--help") || args.includes("-h")) {

@@ -55,16 +55,20 @@ export async function sweep(sql: Sql): Promise<Swept | undefined> {
   return { prints, pictures, exports: exports.count, blobs: blobs.count, pieces: pieces.count, files };
 }
 
+/** The name of the small picture in colour of an original. */
+export const sourceThumbnail = (blobId: string) => `source-${blobId}.jpg`;
+
 async function sweepFiles(sql: Sql): Promise<number> {
   const { cacheFolder, cacheBytes } = settings();
   const blobs = new Set((await sql<{ id: string }[]>`select id from blob`).map(({ id }) => id));
-  const heads = new Set((await sql<{ id: string }[]>`select head as id from print`).map(({ id }) => id));
+  const heads = (await sql<{ id: string }[]>`select head as id from print`).map(({ id }) => `${id}.jpg`);
+  const shown = new Set([...heads, ...[...blobs].map(sourceThumbnail)]);
   const isOld = ({ usedMs }: Entry) => Date.now() - usedMs > ARRIVING_DAYS * DAY_MS;
   const pictures = await entriesOf(join(cacheFolder, "pictures"));
   const stray = [
     ...pictures.filter((entry) => !blobs.has(entry.name) && isOld(entry)),
     ...(await entriesOf(join(cacheFolder, "arriving"))).filter(isOld),
-    ...(await entriesOf(join(cacheFolder, "thumbnails"))).filter((entry) => !heads.has(entry.name.replace(/\.jpg$/, "")) && isOld(entry)),
+    ...(await entriesOf(join(cacheFolder, "thumbnails"))).filter((entry) => !shown.has(entry.name) && isOld(entry)),
     ...(await entriesOf(tmpdir(), EXPORT_FOLDER)).filter(isOld),
   ];
   const kept = pictures.filter((entry) => !stray.includes(entry));

@@ -110,3 +110,37 @@ test("when the server does not answer the sheet says so, keeps what it shows, an
   await page.waitForFunction(() => !document.querySelector('[role="alert"]'));
   faults.splice(0); // of the requests that were cut off
 });
+
+test("a picture shows its own colours while its button is pointed at; one without a print shows itself, to begin one", async () => {
+  const page = await newPage();
+  await page.goto(`${address()}/?search=ledger&order=name`, { waitUntil: "networkidle0" });
+  const card = (await page.$(CARD))!;
+  await card.hover();
+  const colour = (await card.$('button[aria-label$="in colour"]'))!;
+  await colour.hover();
+  const isColoured = (selector: string) =>
+    page.waitForFunction(
+      (css) => {
+        const image = document.querySelector<HTMLImageElement>(css);
+        if (!image?.naturalWidth) return false;
+        const context = Object.assign(document.createElement("canvas"), { width: 8, height: 8 }).getContext("2d")!;
+        context.drawImage(image, 0, 0, 8, 8);
+        const { data } = context.getImageData(0, 0, 8, 8);
+        return data.some((level, i) => i % 4 === 0 && Math.abs(level - data[i + 2]!) > 12);
+      },
+      {},
+      selector,
+    );
+  await isColoured(`${CARD} img[src*="/api/pictures/"]`);
+  await page.mouse.move(5, 5);
+  await page.waitForFunction((css) => !document.querySelector(css), {}, `${CARD} img[src*="/api/pictures/"]`);
+
+  const name = await card.$eval("h2", (title) => title.innerText);
+  await page.$eval(`${CARD} [aria-label^="More for Print 1"]`, (button) => (button as HTMLElement).click());
+  await pick(page, "Move to the bin");
+  await isColoured(`${CARD} img[src*="/api/pictures/"]`);
+  expect(await card.$eval("h2", (title) => title.innerText)).toBe(name);
+  await page.$$eval(".ant-message button", (buttons) => buttons.find((button) => button.innerText === "Undo")!.click());
+  await page.waitForFunction((css) => document.querySelector(css)?.getAttribute("src")?.includes("/api/prints/"), {}, `${CARD} img`);
+  expect(faults.filter((fault) => !fault.includes("ERR_FAILED"))).toEqual([]);
+});

@@ -150,18 +150,18 @@ describe("handwork", () => {
   });
 });
 
-describe("accents", () => {
+describe("modelling", () => {
   test("are laid in a pass of their own at half strength, and again at another size in its place", async () => {
     await page.keyboard.press("r");
     const painted = await textOf(page, '[data-testid="pass-2"]');
     const passes = await countOf('[data-testid^="pass-"]');
-    await press(page, "Suggest accents", "aside");
-    await page.waitForFunction(() => document.querySelector('[data-testid="pass-3"]')?.textContent?.includes("Accents"));
+    await press(page, "Suggest modelling", "aside");
+    await page.waitForFunction(() => document.querySelector('[data-testid="pass-3"]')?.textContent?.includes("Modelling"));
     await settled(page);
     expect(await countOf('[data-testid^="pass-"]')).toBe(passes + 1);
     const first = await textOf(page, '[data-testid="pass-3"]');
-    expect(first).toMatch(/Accents[\s\S]*\d\d+ strokes[\s\S]*50 %/);
-    await slide("Accents of", "ArrowRight", 25);
+    expect(first).toMatch(/Modelling[\s\S]*\d\d+ strokes[\s\S]*50 %/);
+    await slide("Modelling of", "ArrowRight", 25);
     await page.waitForFunction(
       (was) => (document.querySelector('[data-testid="pass-3"]') as HTMLElement).innerText.trim() !== was,
       {},

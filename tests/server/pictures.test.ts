@@ -6,6 +6,7 @@ import { POST as postPicture } from "@/app/api/pictures/route";
 import { GET as getLevels } from "@/app/api/pictures/[id]/levels/route";
 import { PATCH as patchPicture } from "@/app/api/pictures/[id]/route";
 import { POST as postPrint } from "@/app/api/pictures/[id]/prints/route";
+import { GET as getSource } from "@/app/api/pictures/[id]/thumbnail/route";
 import { GET as getThumbnail } from "@/app/api/prints/[id]/thumbnail/route";
 import { POST as postRevision } from "@/app/api/prints/[id]/revisions/route";
 import { readBlob, storeBlob } from "@/server/blobs/blobs";
@@ -83,6 +84,15 @@ describe("bringing in", () => {
     expect(existsSync(folderOf(await pictureBlob(sql(), picture.id)))).toBe(true);
     const thumbnail = await getThumbnail(new Request("http://here/"), at(printId));
     expect(await sharp(Buffer.from(await thumbnail.arrayBuffer())).metadata()).toMatchObject({ format: "jpeg", width: W, height: H });
+    const source = await getSource(new Request("http://here/"), at(picture.id));
+    const { data, info } = await sharp(Buffer.from(await source.arrayBuffer()))
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    expect(info).toMatchObject({ width: W, height: H, channels: 3 });
+    // In its own colours: an sRGB picture as it came, but for what JPEG takes.
+    const { data: came } = await sharp(bytes).toColourspace("srgb").raw({ depth: "uchar" }).toBuffer({ resolveWithObject: true });
+    const mean = (of: Buffer, c: number) => of.filter((_, i) => i % 3 === c).reduce((sum, level) => sum + level, 0) / (of.length / 3);
+    for (const c of [0, 1, 2]) expect(Math.abs(mean(data, c) - mean(came, c))).toBeLessThan(1.5);
   });
 
   test.each([

@@ -16,6 +16,9 @@ import * as revision from "@/app/api/prints/[id]/revisions/[revision]/route";
 import * as revisions from "@/app/api/prints/[id]/revisions/route";
 import * as printRoute from "@/app/api/prints/[id]/route";
 import * as thumbnail from "@/app/api/prints/[id]/thumbnail/route";
+import * as bin from "@/app/api/bin/route";
+import * as copies from "@/app/api/prints/[id]/copies/route";
+import * as source from "@/app/api/pictures/[id]/thumbnail/route";
 import { defaultPlan } from "@/core/plan/defaultPlan";
 import { importPicture } from "@/server/pictures/pictures";
 import { getPrint, listRevisions } from "@/server/prints/prints";
@@ -44,6 +47,9 @@ const ROUTES = Object.entries({
   revisions,
   printRoute,
   thumbnail,
+  bin,
+  copies,
+  source,
 }) as [string, Record<Method, Handler>][];
 
 let pictureId = "";

@@ -1,11 +1,15 @@
 import { rename } from "node:fs/promises";
 import sharp from "sharp";
 import type { Plan } from "@/core/plan/plan";
+import { apply3, invert3 } from "@/core/colour/matrix3";
+import { SRGB_SPACE } from "@/core/colour/sourceSpace";
+import { curveTable, SRGB_CURVE, srgbEncode } from "@/core/colour/transferCurve";
 import { CoreError } from "@/core/errors";
 import { preparePicture, readPrepared } from "./preparePicture";
+import { defaultPlan } from "@/core/plan/defaultPlan";
 import { compilePlan } from "@/core/plan/compilePlan";
 import { smallPrint } from "@/core/frame/frame";
-import { lookTable } from "@/core/view/toneTables";
+import { encodedLight, lookTable } from "@/core/view/toneTables";
 import type { Showing } from "../stageTypes";
 import { stageOf } from "./stageOf";
 
@@ -13,7 +17,9 @@ import { stageOf } from "./stageOf";
 export type PictureTask =
   | { kind: "prepare"; path: string; folder: string }
   /** A small JPEG of a print, made from the preview level. */
-  | { kind: "thumbnail"; folder: string; plan: Plan; longEdge: number; file: string };
+  | { kind: "thumbnail"; folder: string; plan: Plan; longEdge: number; file: string }
+  /** A small JPEG of a whole picture in its own colours. */
+  | { kind: "source"; folder: string; longEdge: number; file: string };
 
 /** Does one task in this thread. Errors: PictureError, CoreError. */
 export async function doPictureTask(task: PictureTask): Promise<void> {
@@ -24,15 +30,32 @@ export async function doPictureTask(task: PictureTask): Promise<void> {
   const prepared = await readPrepared(task.folder);
   const [full, preview] = [prepared?.files[0], prepared?.files.at(-1)];
   if (!full || !preview) throw new CoreError("bad_file", "the picture has not been prepared");
-  const { pictureAt, print, size } = smallPrint(task.plan.frame, full, preview, task.longEdge);
-  const rgba = stageOf(preview).reducedTo(pictureAt).render(compilePlan(task.plan), undefined, FINISHED, { print });
+  const plan = task.kind === "source" ? defaultPlan() : task.plan;
+  const { pictureAt, print, size } = smallPrint(plan.frame, full, preview, task.longEdge);
+  const rgba = stageOf(preview)
+    .reducedTo(pictureAt)
+    .render(compilePlan(plan), undefined, task.kind === "source" ? COLOUR : FINISHED, { print });
+  if (task.kind === "source") toSrgb(rgba);
   const unfinished = `${task.file}.${Math.random().toString(36).slice(2)}`;
   await sharp(rgba, { raw: { ...size, channels: 4 } })
     .removeAlpha()
-    .toColourspace("b-w")
+    .toColourspace(task.kind === "source" ? "srgb" : "b-w")
     .jpeg({ quality: 88 })
     .toFile(unfinished);
   await rename(unfinished, task.file);
 }
+
+const P3_TO_SRGB = invert3(SRGB_SPACE.toP3);
+const LINEAR = curveTable(SRGB_CURVE, 256);
+
+/** Display P3 pixels, opaque, 4 bytes each, as sRGB, in place: what lies outside is brought to its edge. */
+function toSrgb(rgba: Uint8ClampedArray): void {
+  for (let i = 0; i < rgba.length; i += 4) {
+    const linear = apply3(P3_TO_SRGB, [LINEAR[rgba[i]!]!, LINEAR[rgba[i + 1]!]!, LINEAR[rgba[i + 2]!]!]);
+    linear.forEach((light, c) => (rgba[i + c] = 255 * srgbEncode(Math.min(Math.max(light, 0), 1))));
+  }
+}
+
+const COLOUR: Showing = { table: encodedLight(), dithered: false, of: "colour", screens: false };
 
 const FINISHED: Showing = { table: lookTable({ kind: "picture" }), dithered: true, of: "print", screens: false };

@@ -17,7 +17,7 @@ const LOOKS = [
   { value: "mask", label: "Mask" },
   { value: "exposure", label: "Exposure" },
   { value: "map", label: "Map" },
-  { value: "colour", label: "Source" },
+  { value: "colour", label: "Colour" },
 ] as const;
 
 const SAVE_WORDS: Record<SaveState, string> = {

@@ -48,9 +48,13 @@ export const PictureCard = memo(function PictureCard({ card: picture, index, cou
         </Link>
       ) : (
         <div className={styles.easel}>
-          <Button onClick={() => void addPrint()}>Start a print</Button>
+          <Thumbnail src={`${path}/thumbnail`} ratio={picture.width / picture.height} />
+          <Button className={styles.start} onClick={() => void addPrint()}>
+            Start a print
+          </Button>
         </div>
       )}
+      {first && <ColourGlance name={picture.name} src={`${path}/thumbnail`} ratio={picture.width / picture.height} />}
       <div className={styles.words}>
         <h2>{first ? <Link href={`/prints/${first.id}`}>{picture.name}</Link> : picture.name}</h2>
         <Dropdown
@@ -86,6 +90,34 @@ export const PictureCard = memo(function PictureCard({ card: picture, index, cou
     </article>
   );
 });
+
+/** The picture in its own colours over its print, for as long as its button is pointed at, pressed or has the focus. */
+function ColourGlance({ name, src, ratio }: { name: string; src: string; ratio: number }) {
+  const [isShown, setShown] = useState(false);
+  const show = (shown: boolean) => () => setShown(shown);
+  return (
+    <div className={styles.glance}>
+      {isShown && (
+        <span className={styles.easel}>
+          <Thumbnail src={src} ratio={ratio} />
+        </span>
+      )}
+      <button
+        type="button"
+        className={styles.colour}
+        aria-label={`Show ${name} in colour`}
+        aria-pressed={isShown}
+        onPointerEnter={show(true)}
+        onPointerLeave={show(false)}
+        onFocus={show(true)}
+        onBlur={show(false)}
+        onClick={show(true)}
+      >
+        Colour
+      </button>
+    </div>
+  );
+}
 
 /** A print small: in the picture's proportions until it is there, then in its own. */
 function Thumbnail({ src, ratio }: { src: string; ratio: number }) {

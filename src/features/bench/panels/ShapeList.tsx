@@ -18,14 +18,14 @@ import { StepSlider } from "./StepSlider";
 import styles from "./Panel.module.css";
 
 const KIND_WORDS: Record<ShapeKind, string> = {
-  outline: "Outline",
+  outline: "Loop",
   oval: "Oval",
   gradient: "Gradient",
   brush: "Brushed",
   likeness: "Likeness",
   picture: "Imported picture",
 };
-const COMBINE_WORDS: Record<Combine, string> = { add: "adds", subtract: "takes away", intersect: "keeps common" };
+const COMBINE_WORDS: Record<Combine, string> = { add: "adds", subtract: "takes away", intersect: "keeps where both" };
 /** Widest edge on the slider; wider ones are dragged in the picture. */
 const WIDEST_EDGE = 0.3;
 const WIDEST_TOLERANCE = 0.3;

@@ -33,7 +33,7 @@ const TOOLS: Record<RegionTool, { label: string; hint: string }> = {
 const COMBINE_WORDS: { value: Combine; label: string }[] = [
   { value: "add", label: "Add" },
   { value: "subtract", label: "Take away" },
-  { value: "intersect", label: "Common" },
+  { value: "intersect", label: "Where both" },
 ];
 
 /** Where a pass acts: the whole picture, or a region drawn here or shared with other passes. */
@@ -183,7 +183,7 @@ function RegionControls({ region, pass }: { region: Region; pass: Pass }) {
       <ShapeList region={region} />
       {slider("fit", "Fit to edges", MOST_FIT, 0, 0.005, part)}
       {slider("soften", "Soften", MOST_SOFTEN, 0, 0.005, part)}
-      {slider("density", "Density", 1, 1, 0.01)}
+      {slider("density", "How full", 1, 1, 0.01)}
       <div className={styles.row}>
         <Switch
           size="small"

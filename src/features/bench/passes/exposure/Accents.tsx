@@ -26,7 +26,7 @@ export function Accents({ pass, move }: { pass: Pass; move: ExposureMove }) {
   return (
     <>
       <ValueSlider
-        label="Accents of"
+        label="Modelling of"
         value={scale}
         min={LEAST_ACCENT}
         max={MOST_ACCENT}
@@ -39,12 +39,12 @@ export function Accents({ pass, move }: { pass: Pass; move: ExposureMove }) {
       />
       <div className={styles.row}>
         <Button size="small" loading={isAsking} onClick={() => void suggest()}>
-          {isFresh ? "Suggest again" : "Suggest accents"}
+          {isFresh ? "Suggest again" : "Suggest modelling"}
         </Button>
       </div>
       <p className={styles.hint}>
         {isFresh
-          ? "Each accent is a stroke: pick, change or delete any. Strength weakens all."
+          ? "Each of them is a stroke: pick, change or delete any. Strength weakens all."
           : "Lights of this size a little lighter, darks a little darker, laid in as strokes at half strength."}
       </p>
     </>

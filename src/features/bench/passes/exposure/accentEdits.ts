@@ -36,7 +36,7 @@ export async function suggestAccents(store: BenchStore, engine: BenchEngine, pas
   if (!laid) return set({ failure: "A plan holds no more passes than these." });
   store.getState().adjust(() => laid.plan);
   set({ step: { stage: "pass", id: laid.id }, pickedStrokes: [] });
-  store.getState().commit(`${strokes.length} accents suggested`);
+  store.getState().commit(`Modelling of ${strokes.length} strokes suggested`);
 }
 
 function withAccents(plan: Plan, pass: Pass, move: ExposureMove, strokes: ExposureStroke[]): { plan: Plan; id: string } | undefined {
@@ -45,7 +45,7 @@ function withAccents(plan: Plan, pass: Pass, move: ExposureMove, strokes: Exposu
   if (move.strokes.length === 0 && leavesAll({ ...pass, on: true, strength: 1 })) {
     return { plan: withPass(plan, pass.id, (own) => lay(own, ACCENT_STRENGTH)), id: pass.id };
   }
-  const fresh = restingPass("exposure", uuid(), freshPassName(plan, "Accents"));
+  const fresh = restingPass("exposure", uuid(), freshPassName(plan, "Modelling"));
   const made = { ...fresh, strength: ACCENT_STRENGTH, region: pass.region, move: { ...(fresh.move as ExposureMove), strokes } };
   const grown = insertPass(plan, made, pass.id);
   return grown && { plan: grown, id: made.id };
