@@ -35,7 +35,11 @@ test("the contact sheet, its menus, its questions and the bin", async () => {
   await pick(page, "Rename…");
   await rest();
   expect(await barriers()).toEqual([]);
+  await openOwnPrint(page, address(), "bench-target.png");
+  const change = { method: "PATCH", headers: { "content-type": "application/json" }, body: '{"deleted":true}' };
+  await fetch(`${address()}/api/prints/${page.url().split("/").at(-1)}`, change);
   await page.goto(`${address()}/bin`, { waitUntil: "networkidle0" });
+  expect(await page.$('[data-testid="binned"]')).not.toBeNull();
   expect(await barriers()).toEqual([]);
   await page.goto(`${address()}/prints/none`, { waitUntil: "networkidle0" });
   expect(await barriers()).toEqual([]);

@@ -85,7 +85,7 @@ export function BinSheet({ binned, aside }: { binned: readonly Binned[]; aside: 
                 type="text"
                 danger
                 disabled={isBusy}
-                aria-label={`Delete ${thing.name} for good`}
+                aria-label={`Delete for good… ${thing.name}`}
                 onClick={() => deleteForGood(thing)}
               >
                 Delete for good…
