@@ -93,7 +93,7 @@ export function FileSettings({ print, wishes, onChange }: Props) {
         <span className={styles.hint}>pixels, {scale < 1 ? "reduced" : "full size"}</span>
       </div>
       <div className={styles.row}>
-        <span className={styles.fieldName}>On paper</span>
+        <span className={styles.fieldName}>To the inch</span>
         <InputNumber
           size="small"
           min={1}
@@ -104,7 +104,7 @@ export function FileSettings({ print, wishes, onChange }: Props) {
           aria-label="Pixels to an inch"
         />
         <span className={styles.hint}>
-          to the inch: {cm(print.width)} × {cm(print.height)} cm
+          {cm(print.width)} × {cm(print.height)} cm
         </span>
       </div>
       {toggle("Capture data", "Camera, exposure, dates, copyright go along", capture, (on) => ({ capture: on }))}
