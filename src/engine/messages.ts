@@ -106,13 +106,13 @@ export interface ToRenderer {
   buffer: ArrayBuffer;
 }
 
-export type ToPresenter = { type: "frames"; port: MessagePort } | { type: "canvas"; name: string; canvas: OffscreenCanvas };
+export type ToPresenter = { type: "frames"; port: MessagePort } | { type: "canvas"; id: number; canvas: OffscreenCanvas };
 
 export type FromPresenter =
-  /** A frame waits for a canvas; `id` tells this wish from all others. */
+  /** A frame waits for a canvas; `id` tells this wish, and the canvas given for it, from all others: a name may be wished for again. */
   | { type: "wanted"; id: number; screen: Screen }
   /** `drawnAt` in milliseconds since 1970, as finely as the browser tells. */
-  | { type: "drawn"; number: number; screen: Screen; tookMs: number; drawnAt: number };
+  | { type: "drawn"; id: number; number: number; screen: Screen; tookMs: number; drawnAt: number };
 
 /** The finished print as small as on a card, as large as a sheet, or what each of the plan's passes changes. */
 export type GlimpseOf = "print" | "sheet" | "changes";

@@ -34,7 +34,7 @@ test("a frame waits for its canvas, which is asked for once; of several that wai
   show(1, preview);
   show(2, preview);
   const { canvas, drawn } = canvasOf();
-  presenter.take("preview", canvas);
+  presenter.take(1, canvas);
   show(3, preview);
   expect(words()).toEqual(["wanted preview", "drawn 2", "drawn 3"]);
   expect(drawn).toEqual([2, 3]);
@@ -45,9 +45,9 @@ test("a frame of another part is never drawn on the canvas of the last one", () 
   const { presenter, show, words } = presented();
   const [first, second] = [canvasOf(), canvasOf()];
   show(1, part(0));
-  presenter.take("part 0", first.canvas);
+  presenter.take(1, first.canvas);
   show(2, part(9));
-  presenter.take("part 9", second.canvas);
+  presenter.take(2, second.canvas);
   show(3, part(0));
   expect(words()).toEqual(["wanted part 0", "drawn 1", "wanted part 9", "drawn 2", "wanted part 0"]);
   expect([first.drawn, second.drawn]).toEqual([[1], [2]]);
@@ -57,10 +57,10 @@ test("what waits is forgotten once what is shown is drawn again, and its canvas 
   const { presenter, show, words } = presented();
   const [whole, late] = [canvasOf(), canvasOf()];
   show(1, part(0));
-  presenter.take("part 0", whole.canvas);
+  presenter.take(1, whole.canvas);
   show(2, part(9));
   show(3, part(0));
-  presenter.take("part 9", late.canvas);
+  presenter.take(2, late.canvas);
   expect(late.drawn).toEqual([]);
   show(4, part(0));
   expect(whole.drawn).toEqual([1, 3, 4]);
@@ -71,9 +71,23 @@ test("the part over the print has a canvas beside the print's", () => {
   const { presenter, show } = presented();
   const [under, over] = [canvasOf(), canvasOf()];
   show(1, preview);
-  presenter.take("preview", under.canvas);
+  presenter.take(1, under.canvas);
   show(2, part(0));
-  presenter.take("part 0", over.canvas);
+  presenter.take(2, over.canvas);
   show(3, preview);
   expect([under.drawn, over.drawn]).toEqual([[1, 3], [2]]);
+});
+
+test("of two canvases for what was wished for twice, the first came too late and the second is drawn on", () => {
+  const { presenter, show, words } = presented();
+  const [whole, late, second] = [canvasOf(), canvasOf(), canvasOf()];
+  show(1, part(0));
+  presenter.take(1, whole.canvas);
+  show(2, part(9));
+  show(3, part(0));
+  show(4, part(9));
+  presenter.take(2, late.canvas); // for the first wish: the page has let go of it
+  presenter.take(3, second.canvas);
+  expect([late.drawn, second.drawn]).toEqual([[], [4]]);
+  expect(words().at(-1)).toBe("drawn 4");
 });

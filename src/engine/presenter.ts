@@ -5,12 +5,12 @@ type GiveBack = (frame: Frame) => void;
 
 /**
  * Draws frames on canvases, one for each layer: the whole print, and the part that is seen enlarged over it. A canvas lies at one place of the easel and is as large as what it shows:
- * a frame that does not fit the canvas of its layer waits while another is asked for by name, and the last one stays in sight meanwhile.
+ * a frame that does not fit the canvas of its layer waits while another is asked for, and the last one stays in sight meanwhile.
  */
 export class Presenter {
-  readonly #canvases = new Map<Layer, { name: string; canvas: Canvas }>();
+  readonly #canvases = new Map<Layer, { id: number; name: string; canvas: Canvas }>();
   #wishes = 0;
-  readonly #waiting = new Map<Layer, { frame: Frame; giveBack: GiveBack }>();
+  readonly #waiting = new Map<Layer, { id: number; frame: Frame; giveBack: GiveBack }>();
 
   constructor(private readonly say: (message: FromPresenter) => void) {}
 
@@ -21,29 +21,32 @@ export class Presenter {
     const known = this.#canvases.get(layer);
     if (known?.name === frame.screen.name) {
       this.#waiting.delete(layer);
-      return this.#draw(known.canvas, frame, giveBack);
+      return this.#draw(known.id, known.canvas, frame, giveBack);
     }
-    this.#waiting.set(layer, { frame, giveBack });
-    if (waiting?.frame.screen.name !== frame.screen.name) this.say({ type: "wanted", id: ++this.#wishes, screen: frame.screen });
+    const isWished = waiting?.frame.screen.name === frame.screen.name;
+    const id = isWished ? waiting.id : ++this.#wishes;
+    this.#waiting.set(layer, { id, frame, giveBack });
+    if (!isWished) this.say({ type: "wanted", id, screen: frame.screen });
   }
 
-  /** Takes a canvas that was asked for; one that is not wanted any more is left alone. */
-  take(name: string, canvas: Canvas): void {
-    for (const [layer, { frame, giveBack }] of this.#waiting) {
-      if (frame.screen.name !== name) continue;
+  /** Takes the canvas given for a wish; one that is not wanted any more is left alone. */
+  take(id: number, canvas: Canvas): void {
+    for (const [layer, waiting] of this.#waiting) {
+      if (waiting.id !== id) continue;
+      const { frame, giveBack } = waiting;
       this.#waiting.delete(layer);
-      this.#canvases.set(layer, { name, canvas });
-      this.#draw(canvas, frame, giveBack);
+      this.#canvases.set(layer, { id, name: frame.screen.name, canvas });
+      this.#draw(id, canvas, frame, giveBack);
     }
   }
 
-  #draw(canvas: Canvas, frame: Frame, giveBack: GiveBack): void {
+  #draw(id: number, canvas: Canvas, frame: Frame, giveBack: GiveBack): void {
     const { width, height, rgba, number, screen, tookMs } = frame;
     if (canvas.width !== width || canvas.height !== height) Object.assign(canvas, { width, height });
     const context = canvas.getContext("2d", { colorSpace: "display-p3", alpha: false }) as
       CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
     context.putImageData(new ImageData(rgba, width, height, { colorSpace: "display-p3" }), 0, 0);
-    this.say({ type: "drawn", number, screen, tookMs, drawnAt: performance.timeOrigin + performance.now() });
+    this.say({ type: "drawn", id, number, screen, tookMs, drawnAt: performance.timeOrigin + performance.now() });
     giveBack(frame);
   }
 }

@@ -96,9 +96,9 @@ export class BenchEngine {
     return this.#ask("accents", () => ({ plan: this.#sender.pack(plan), passId, scale }));
   }
 
-  /** Gives a canvas to the frames that wait for it. It is theirs from then on. */
-  drawOn(name: string, canvas: HTMLCanvasElement): void {
-    this.#presenting.drawOn(name, canvas);
+  /** Gives a canvas for a wish. It is the frames' from then on. */
+  drawOn(id: number, canvas: HTMLCanvasElement): void {
+    this.#presenting.drawOn(id, canvas);
   }
 
   close(): void {

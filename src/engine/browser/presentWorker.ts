@@ -7,6 +7,6 @@ const scope = self as unknown as DedicatedWorkerGlobalScope;
 const presenter = new Presenter((message: FromPresenter) => scope.postMessage(message));
 
 scope.onmessage = ({ data }: MessageEvent<ToPresenter>) => {
-  if (data.type === "canvas") presenter.take(data.name, data.canvas);
+  if (data.type === "canvas") presenter.take(data.id, data.canvas);
   else showFrames(presenter, data.port);
 };

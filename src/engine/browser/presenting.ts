@@ -3,10 +3,10 @@ import { Presenter, showFrames } from "../presenter";
 
 /** Where frames are drawn. */
 export interface Presenting {
-  /** A port that frames are sent into, for whoever renders them; the one before it is closed. */
+  /** A port that frames are sent into, for whoever renders them from now on. */
   connect(): MessagePort;
-  /** Draws on a canvas of the page, under the name it was asked for by. */
-  drawOn(name: string, canvas: HTMLCanvasElement): void;
+  /** Draws on a canvas of the page, given for a wish. */
+  drawOn(id: number, canvas: HTMLCanvasElement): void;
   close(): void;
 }
 
@@ -27,11 +27,11 @@ function inWorker(say: (message: FromPresenter) => void, onFailure: (reason: str
       send({ type: "frames", port: port1 }, [port1]);
       return port2;
     },
-    drawOn(name, element) {
+    drawOn(id, element) {
       if (given.has(element)) return; // a canvas can be handed over once
       given.add(element);
       const canvas = element.transferControlToOffscreen();
-      send({ type: "canvas", name, canvas }, [canvas]);
+      send({ type: "canvas", id, canvas }, [canvas]);
     },
     close: () => worker.terminate(),
   };
@@ -47,7 +47,7 @@ function onPage(say: (message: FromPresenter) => void): Presenting {
       showFrames(presenter, (port = port1));
       return port2;
     },
-    drawOn: (name, canvas) => presenter.take(name, canvas),
+    drawOn: (id, canvas) => presenter.take(id, canvas),
     close: () => port?.close(),
   };
 }

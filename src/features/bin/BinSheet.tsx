@@ -70,7 +70,7 @@ export function BinSheet({ binned, aside }: { binned: readonly Binned[]; aside: 
               </span>
               <span className={styles.what}>
                 <b>{thing.kind === "picture" ? thing.name : `${thing.name} of ${thing.pictureName}`}</b>
-                <span>
+                <span suppressHydrationWarning>
                   {goesWith(thing)} Here until {DATE.format(new Date(thing.deletedAt).getTime() + BIN_DAYS * DAY_MS)}.
                 </span>
               </span>

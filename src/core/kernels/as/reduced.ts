@@ -1,17 +1,5 @@
 // Planes brought down to fewer pixels, blurred by boxes, and read between their cells. Every sum is a double, rounded once, whatever is done together.
-
-// @ts-ignore: decorator
-@inline function low(v: v128): v128 {
-  return f64x2.promote_low_f32x4(v);
-}
-// @ts-ignore: decorator
-@inline function high(v: v128): v128 {
-  return f64x2.promote_low_f32x4(v128.shuffle<f32>(v, v, 2, 3, 2, 3));
-}
-// @ts-ignore: decorator
-@inline function floats(a: v128, b: v128): v128 {
-  return v128.shuffle<f32>(f32x4.demote_f64x2_zero(a), f32x4.demote_f64x2_zero(b), 0, 1, 4, 5);
-}
+import { floats, high, low } from "./doubles";
 
 /** sums + weight · row. */
 export function addRow(sums: usize, row: usize, n: i32, weight: f64): void {

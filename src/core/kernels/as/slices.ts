@@ -1,4 +1,5 @@
 // The surroundings of tones in slices: cells one after the other, each with a float for every slice, CELL_FLOATS of them. Sums are kept in doubles.
+import { floats, high, low } from "./doubles";
 
 /** Bytes of a cell, of its (value, step to the next) pairs, and of its sums in doubles. */
 const CELL: usize = 48;
@@ -31,19 +32,6 @@ export function splatSlices(tone: usize, width: i32, height: i32, columns: usize
 // @ts-ignore: decorator
 @inline function add(at: usize, value: f64): void {
   store<f32>(at, <f32>(<f64>load<f32>(at) + value));
-}
-
-// @ts-ignore: decorator
-@inline function low(v: v128): v128 {
-  return f64x2.promote_low_f32x4(v);
-}
-// @ts-ignore: decorator
-@inline function high(v: v128): v128 {
-  return f64x2.promote_low_f32x4(v128.shuffle<f32>(v, v, 2, 3, 2, 3));
-}
-// @ts-ignore: decorator
-@inline function floats(a: v128, b: v128): v128 {
-  return v128.shuffle<f32>(f32x4.demote_f64x2_zero(a), f32x4.demote_f64x2_zero(b), 0, 1, 4, 5);
 }
 
 /** The sum of 2 · reach + 1 cells of a row times the share of each, a double. */

@@ -15,19 +15,21 @@ export function PrintCanvases({ on, overPicture }: { on: EaselView; overPicture:
   useEffect(
     () =>
       onPresented((message) =>
-        setCanvases((list) => (message.type === "wanted" ? withWanted(list, message.id, message.screen) : withDrawn(list, message.screen))),
+        setCanvases((list) =>
+          message.type === "wanted" ? withWanted(list, message.id, message.screen) : withDrawn(list, message.id, message.screen),
+        ),
       ),
     [onPresented],
   );
   const isWhole = on.isFraming || isWholeFrame(frame);
   return canvases.map(({ id, screen, isDrawn }) => {
-    const { area, name } = screen;
+    const { area } = screen;
     // What was drawn for another way of showing it would be stretched.
     const isSeen = isDrawn && screen.isWhole === isWhole;
     return area === "preview" ? (
       <DrawnCanvas
         key={id}
-        name={name}
+        wish={id}
         className={styles.preview}
         style={{ visibility: isSeen ? undefined : "hidden", ...(on.isFraming && overPicture) }}
         data-testid={isDrawn ? "preview" : undefined}
@@ -37,7 +39,7 @@ export function PrintCanvases({ on, overPicture }: { on: EaselView; overPicture:
     ) : (
       <DrawnCanvas
         key={id}
-        name={name}
+        wish={id}
         className={styles.close}
         data-testid={isDrawn ? "close" : undefined}
         hidden={!isSeen || area.level !== on.detail?.level}
@@ -47,20 +49,20 @@ export function PrintCanvases({ on, overPicture }: { on: EaselView; overPicture:
   });
 }
 
-/** A canvas that the frames of this name are drawn on, with what was drawn last told to those who measure and test. */
-function DrawnCanvas({ name, ...attributes }: { name: string } & ComponentProps<"canvas">) {
+/** A canvas given for a wish, with what was drawn last told to those who measure and test. */
+function DrawnCanvas({ wish, ...attributes }: { wish: number } & ComponentProps<"canvas">) {
   const { engine, onPresented } = useBench();
   const canvas = useRef<HTMLCanvasElement>(null);
   useLayoutEffect(() => {
     const { dataset } = canvas.current!;
-    engine()?.drawOn(name, canvas.current!);
+    engine()?.drawOn(wish, canvas.current!);
     return onPresented((message) => {
-      if (message.type !== "drawn" || message.screen.name !== name) return;
+      if (message.type !== "drawn" || message.id !== wish) return;
       dataset.tookMs = message.tookMs.toFixed(2);
       dataset.drawnAt = (message.drawnAt - performance.timeOrigin).toFixed(2);
       dataset.frame = String(message.number);
     });
-  }, [name, engine, onPresented]);
+  }, [wish, engine, onPresented]);
   return <canvas ref={canvas} {...attributes} />;
 }
 

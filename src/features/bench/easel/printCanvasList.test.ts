@@ -11,24 +11,24 @@ test("what was drawn stays until what takes its place is drawn; parts lie over t
   const steps: string[][] = [];
   const take = (next: readonly PrintCanvas[]) => steps.push(words((list = next)));
   take(withWanted(list, 1, part("a")));
-  take(withDrawn(list, part("a")));
+  take(withDrawn(list, 1, part("a")));
   take(withWanted(list, 2, preview("p")));
-  take(withDrawn(list, preview("p")));
+  take(withDrawn(list, 2, preview("p")));
   take(withWanted(list, 3, part("b")));
   take(withWanted(list, 4, part("c")));
-  take(withDrawn(list, part("c")));
+  take(withDrawn(list, 4, part("c")));
   expect(steps).toEqual([["a?"], ["a"], ["p?", "a"], ["p", "a"], ["p", "a", "b?"], ["p", "a", "c?"], ["p", "c"]]);
   expect(list.map(({ id }) => id)).toEqual([2, 4]);
 });
 
 test("what is drawn again changes nothing, and takes away what was to take its place", () => {
-  const drawn = withDrawn(withWanted([], 5, part("a")), part("a"));
-  expect(withDrawn(drawn, part("a"))).toBe(drawn);
-  expect(words(withDrawn(withWanted(drawn, 6, part("b")), part("a")))).toEqual(["a"]);
+  const drawn = withDrawn(withWanted([], 5, part("a")), 5, part("a"));
+  expect(withDrawn(drawn, 5, part("a"))).toBe(drawn);
+  expect(words(withDrawn(withWanted(drawn, 6, part("b")), 5, part("a")))).toEqual(["a"]);
 });
 
 test("a canvas wanted, given up and wanted again is another one, though all of it comes at once", () => {
-  const first = withWanted(withDrawn(withWanted([], 1, part("a")), part("a")), 2, part("b"));
-  const again = withWanted(withDrawn(first, part("a")), 3, part("b"));
+  const first = withWanted(withDrawn(withWanted([], 1, part("a")), 1, part("a")), 2, part("b"));
+  const again = withWanted(withDrawn(first, 1, part("a")), 3, part("b"));
   expect(again.map(({ id }) => id)).toEqual([1, 3]);
 });

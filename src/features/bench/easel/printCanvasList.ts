@@ -18,13 +18,13 @@ export function withWanted(canvases: readonly PrintCanvas[], id: number, screen:
 }
 
 /** What is drawn takes the place of all else in its layer. */
-export function withDrawn(canvases: readonly PrintCanvas[], screen: Screen): readonly PrintCanvas[] {
+export function withDrawn(canvases: readonly PrintCanvas[], id: number, screen: Screen): readonly PrintCanvas[] {
   const inLayer = inLayerOf(screen);
   const layer = canvases.filter(inLayer);
   if (layer.length === 1 && layer[0]!.isDrawn) return canvases;
   return canvases.flatMap((canvas) => {
     if (!inLayer(canvas)) return canvas;
-    return canvas.screen.name === screen.name ? { ...canvas, isDrawn: true } : [];
+    return canvas.id === id ? { ...canvas, isDrawn: true } : [];
   });
 }
 
