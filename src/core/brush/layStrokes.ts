@@ -1,6 +1,7 @@
 import type { Grid } from "../region/grid";
-import { FALLOFF_STEPS, falloffOf, meanAcross, shareAt, SPACING } from "./falloff";
+import { falloffOf, meanAcross, SPACING } from "./falloff";
 import { SharpDabs, type PixelDab } from "./sharpDabs";
+import { SmoothDabs } from "./smoothDabs";
 import { unpackPath, type Brush, type Stroke } from "./stroke";
 import { StrokePlane } from "./strokePlane";
 import { towardsFrame } from "./towardsFrame";
@@ -61,6 +62,7 @@ export function layStroke(plane: StrokePlane, grid: Grid, stroke: Stroke, goal: 
   const reach = stroke.radius * grid.scale;
   const thin = since?.thin ?? new Map<number, number>();
   const sharp = new SharpDabs(grid, { ...stroke, table: falloff });
+  const smooth = new SmoothDabs(grid, plane, falloff, goal);
   let [top, bottom] = [Infinity, -Infinity];
   const progress = forDabs(
     path,
@@ -76,10 +78,11 @@ export function layStroke(plane: StrokePlane, grid: Grid, stroke: Stroke, goal: 
       const dab = { x: cx, y: cy, reach, flow, frame: towardsFrame(grid, cx, cy, reach) };
       if (reach < THIN) layThin(plane, grid, dab, stroke.hardness, goal, thin);
       else if ((1 - stroke.hardness) * reach < SHARP) sharp.add(dab);
-      else laySmooth(plane, grid, dab, falloff, goal);
+      else smooth.add(dab);
     },
     since,
   );
+  smooth.layOn();
   sharp.layOn(plane, goal);
   const row = (y: number, away: number) => Math.min(Math.max(Math.floor(y * grid.scale - grid.y + away), 0), grid.height);
   return {
@@ -163,34 +166,6 @@ export function forDabs(
     left -= length;
   }
   return { piece: i, left };
-}
-
-/** A dab whose every pixel is told by its middle. */
-function laySmooth(
-  strokes: StrokePlane,
-  { width, height }: Grid,
-  { x, y, reach, flow, frame }: PixelDab,
-  falloff: Float32Array,
-  goal: number,
-): void {
-  const { plane, finer } = strokes;
-  const toStep = FALLOFF_STEPS / (reach * reach);
-  const top = frame.up > 0 ? Math.max(Math.ceil(y - reach / frame.up), 0) : 0;
-  const bottom = Math.min(frame.down > 0 ? Math.floor(y + reach / frame.down) : Infinity, height - 1);
-  for (let row = top; row <= bottom; row++) {
-    const v = (row - y) * (row < y ? frame.up : frame.down);
-    const half = Math.sqrt(Math.max(reach * reach - v * v, 0));
-    const from = frame.left > 0 ? Math.max(Math.ceil(x - half / frame.left), 0) : 0;
-    const to = Math.min(frame.right > 0 ? Math.floor(x + half / frame.right) : Infinity, width - 1);
-    let counts = frame.left;
-    for (let column = from, at = row * width + from; column <= to; column++, at++) {
-      if (column >= x) counts = frame.right;
-      const u = (column - x) * counts;
-      const share = flow * shareAt(falloff, (u * u + v * v) * toStep);
-      if (finer?.[at]) strokes.lay(at, goal, share);
-      else plane[at] = plane[at]! + (goal - plane[at]!) * share;
-    }
-  }
 }
 
 /** Places to a side of a thin dab. */

@@ -45,31 +45,23 @@ export class StrokePlane {
     else this.plane[at] = this.plane[at]! + (goal - this.plane[at]!) * share;
   }
 
-  /** Lays on each place of a pixel its own share. Shape: PLACES² shares, row after row. */
-  layPlaces(at: number, goal: number, shares: Float64Array): void {
+  /** Lays on each place of a pixel its own share and holds them, until they are alike. Shape: from `first` on PLACES² shares, row after row. */
+  layPlaces(at: number, goal: number, shares: Float64Array, first: number): void {
     const held = this.#index?.[at];
-    if (held) return this.#layHeld(at, held - 1, goal, shares);
-    let [sum, squares] = [0, 0];
-    for (let k = 0; k < ALL; k++) {
-      sum += shares[k]!;
-      squares += shares[k]! * shares[k]!;
-    }
-    const far = goal - this.plane[at]!;
-    if (areAlike(far * sum, far * far * squares)) this.plane[at] = this.plane[at]! + (far * sum) / ALL;
-    else this.#layHeld(at, this.#hold(at), goal, shares);
+    this.#layHeld(at, held ? held - 1 : this.#hold(at), goal, shares, first);
   }
 
-  #layHeld(at: number, block: number, goal: number, shares: Float64Array): void {
+  #layHeld(at: number, block: number, goal: number, shares: Float64Array, first = 0): void {
     const places = this.#places;
     let [sum, squares] = [0, 0];
     for (let k = 0, i = ALL * block; k < ALL; k++, i++) {
-      const value = places[i]! + (goal - places[i]!) * shares[k]!;
+      const value = places[i]! + (goal - places[i]!) * shares[first + k]!;
       places[i] = value;
       sum += value;
       squares += value * value;
     }
     this.plane[at] = sum / ALL;
-    if (!areAlike(sum, squares)) return;
+    if (squares - (sum * sum) / ALL > ALL * ALIKE * ALIKE) return;
     this.#index![at] = 0;
     this.#free.push(block);
   }
@@ -83,13 +75,9 @@ export class StrokePlane {
       grown.set(this.#places);
       this.#places = grown;
     }
-    this.#places.fill(this.plane[at]!, ALL * block, ALL * (block + 1));
+    const [places, value] = [this.#places, this.plane[at]!];
+    for (let i = ALL * block; i < ALL * (block + 1); i++) places[i] = value;
     this.#index[at] = block + 1;
     return block;
   }
-}
-
-/** Told by the sum of as many values as a pixel has places, and by that of their squares. */
-function areAlike(sum: number, squares: number): boolean {
-  return squares - (sum * sum) / ALL <= ALL * ALIKE * ALIKE;
 }

@@ -83,6 +83,68 @@ export interface KernelExports {
       weights: number,
     ]
   ): void;
+  /** Hard dabs over a strip of rows: as/dabs.ts. */
+  dabLines(
+    ...args: [
+      steps: number,
+      left: number,
+      touched: number,
+      ends: number,
+      stride: number,
+      end: number,
+      first: number,
+      last: number,
+      x: number,
+      y: number,
+      toLeft: number,
+      toRight: number,
+      up: number,
+      down: number,
+      full: number,
+      all: number,
+      edge: number,
+      isStep: number,
+      flow: number,
+      step: number,
+      table: number,
+    ]
+  ): void;
+  /** n, inside: any. Answers how many pixels are in the list. */
+  dabRow(
+    ...args: [
+      steps: number,
+      left: number,
+      touched: number,
+      n: number,
+      inside: number,
+      values: number,
+      finer: number,
+      goal: number,
+      one: number,
+      powers: number,
+      lines: number,
+      list: number,
+    ]
+  ): number;
+  layDab(
+    ...args: [
+      values: number,
+      width: number,
+      from: number,
+      to: number,
+      x: number,
+      y: number,
+      reach: number,
+      left: number,
+      right: number,
+      up: number,
+      down: number,
+      toStep: number,
+      flow: number,
+      goal: number,
+      table: number,
+    ]
+  ): void;
   addLookedUpBy(tone: number, mask: number, out: number, n: number, table: number, knots: number): void;
   mixBy(below: number, above: number, amount: number, out: number, n: number): void;
   scaleAdd(plane: number, n: number, scale: number, offset: number): void;
@@ -145,7 +207,7 @@ export class KernelHeap {
   constructor(bytes: number) {
     const pages = Math.ceil((bytes + 1024) / PAGE);
     this.#memory = new WebAssembly.Memory({ initial: pages, maximum: pages });
-    const instance = new WebAssembly.Instance(kernelModule(), { env: { memory: this.#memory, abort: () => {} } });
+    const instance = new WebAssembly.Instance(kernelModule(), { env: { memory: this.#memory, abort: () => {}, exp: Math.exp } });
     this.run = instance.exports as unknown as KernelExports;
   }
 
@@ -177,6 +239,10 @@ export class KernelHeap {
 
   f64(pointer: number, length: number): Float64Array<ArrayBuffer> {
     return new Float64Array(this.#memory.buffer, pointer, length);
+  }
+
+  i32(pointer: number, length: number): Int32Array<ArrayBuffer> {
+    return new Int32Array(this.#memory.buffer, pointer, length);
   }
 
   u32(pointer: number, length: number): Uint32Array<ArrayBuffer> {

@@ -2,6 +2,7 @@
 // `n` counts pixels and is a multiple of 4, except where a docstring says otherwise.
 // Each has a plain TypeScript twin in ../reference.ts that says what it computes; the two are tested to agree.
 
+export * from "./dabs";
 export * from "./reduced";
 export * from "./slices";
 export * from "./turned";
