@@ -74,7 +74,7 @@ export async function middleOf(page: Page, selector: string): Promise<ScreenPoin
 }
 
 /** In CSS pixels. */
-interface ScreenPoint {
+export interface ScreenPoint {
   x: number;
   y: number;
 }

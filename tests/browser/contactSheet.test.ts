@@ -79,9 +79,9 @@ test("a rating is kept and orders the sheet; a picture moved to the bin from the
   await page.keyboard.press("End");
   await shows(page, "Ledger 57");
   const more = 'button[aria-label="More for Ledger 57"]';
-  await page.$eval(`${CARD} [aria-label="Rating of Ledger 57"] li:nth-child(4) [role="radio"]`, (star) => (star as HTMLElement).click());
+  await page.$eval(`${CARD} [aria-label="Rating of Ledger 57"] span:nth-child(4)`, (star) => (star as HTMLElement).click());
   await page.waitForFunction(
-    (label) => document.querySelectorAll(`[aria-label="${label}"] .ant-rate-star-full`).length === 4,
+    (label) => document.querySelector(`[aria-label="${label}"]`)?.getAttribute("aria-valuenow") === "4",
     {},
     "Rating of Ledger 57",
   );
@@ -93,6 +93,31 @@ test("a rating is kept and orders the sheet; a picture moved to the bin from the
   await says(page, /^60 of /);
   await page.goto(`${address()}/?search=ledger&order=rating`, { waitUntil: "networkidle0" });
   expect((await names(page))[0]).toBe("Ledger 57");
+});
+
+test("by keyboard: figures and arrows rate, a card's menu opens, is walked through and gives the focus back", async () => {
+  const page = await newPage();
+  await page.goto(`${address()}/?search=ledger&order=name`, { waitUntil: "networkidle0" });
+  const rating = `${CARD} [aria-label="Rating of Ledger 0"]`;
+  const rated = (text: string) =>
+    page.waitForFunction((selector, wanted) => document.querySelector(selector)?.ariaValueText === wanted, {}, rating, text);
+  await page.focus(rating);
+  for (const [key, text] of [
+    ["2", "2 of 5"],
+    ["ArrowRight", "3 of 5"],
+    ["End", "5 of 5"],
+    ["Home", "not rated"],
+  ] as const) {
+    await page.keyboard.press(key);
+    await rated(text);
+  }
+  await page.focus('[aria-label="More for Ledger 0"]');
+  await page.keyboard.press("Enter");
+  await page.waitForFunction(() => document.activeElement?.textContent === "Another print");
+  await page.keyboard.press("ArrowDown");
+  await page.waitForFunction(() => document.activeElement?.textContent === "Rename…");
+  await page.keyboard.press("Escape");
+  await page.waitForFunction(() => document.activeElement?.getAttribute("aria-label") === "More for Ledger 0");
 });
 
 test("when the server does not answer the sheet says so, keeps what it shows, and goes on once asked again", async () => {

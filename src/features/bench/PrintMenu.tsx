@@ -1,11 +1,12 @@
 "use client";
-import { App, Button, Dropdown } from "antd";
+import { App, Button } from "antd";
 import { DownOutlined } from "@ant-design/icons";
 import Link from "next/link";
 import { useRef, useState } from "react";
 import { PrintSummary } from "@/contracts/api";
 import { askName } from "../shared/askName";
 import { askServer } from "../shared/askServer";
+import { Menu } from "../shared/Menu";
 import { planFileOf, readPlanFile } from "./planFile";
 import { useBench, useBenchState } from "./state/BenchContext";
 import styles from "./TopBar.module.css";
@@ -59,23 +60,20 @@ export function PrintMenu() {
   const acts = { rename, copy, save, lay: () => chooser.current?.click() };
   return (
     <span>
-      <Dropdown
-        trigger={["click"]}
-        menu={{
-          items: [
-            { key: "rename", label: "Rename…" },
-            { key: "copy", label: isSaved ? "Duplicate" : "Duplicate (once it is saved)", disabled: !isSaved },
-            { type: "divider" },
-            { key: "save", label: "Save the plan as a file" },
-            { key: "lay", label: "Lay a plan in from a file…" },
-          ],
-          onClick: ({ key }) => void acts[key as keyof typeof acts](),
-        }}
+      <Menu
+        items={[
+          { key: "rename", label: "Rename…" },
+          { key: "copy", label: isSaved ? "Duplicate" : "Duplicate (once it is saved)", disabled: !isSaved },
+          { type: "divider" },
+          { key: "save", label: "Save the plan as a file" },
+          { key: "lay", label: "Lay a plan in from a file…" },
+        ]}
+        onPick={(key) => void acts[key as keyof typeof acts]()}
       >
         <Button size="small" type="text" className={styles.quiet} aria-label={`${name}: rename, duplicate, plan`} title={name}>
           <span className={styles.printName}>{name}</span> <DownOutlined />
         </Button>
-      </Dropdown>
+      </Menu>
       <input
         ref={chooser}
         type="file"

@@ -1,14 +1,22 @@
 "use client";
-import { App, Button, Dropdown, Rate } from "antd";
+import { App, Button } from "antd";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { memo, useState, type CSSProperties } from "react";
 import type { SheetCard } from "@/contracts/contactSheet";
 import { askName } from "../shared/askName";
 import { askServer } from "../shared/askServer";
+import { MoreMenu } from "./MoreMenu";
 import { PrintRow } from "./PrintRow";
+import { Rating } from "./Rating";
 import { useChange } from "./useChange";
 import styles from "./ContactSheet.module.css";
+
+const ITEMS = [
+  { key: "print", label: "Another print" },
+  { key: "rename", label: "Rename…" },
+  { key: "bin", label: "Move to the bin", danger: true },
+] as const;
 
 interface Props {
   card: SheetCard;
@@ -57,31 +65,10 @@ export const PictureCard = memo(function PictureCard({ card: picture, index, cou
       {first && <ColourGlance name={picture.name} src={`${path}/thumbnail`} ratio={picture.width / picture.height} />}
       <div className={styles.words}>
         <h2>{first ? <Link href={`/prints/${first.id}`}>{picture.name}</Link> : picture.name}</h2>
-        <Dropdown
-          trigger={["click"]}
-          menu={{
-            items: [
-              { key: "print", label: "Another print" },
-              { key: "rename", label: "Rename…" },
-              { key: "bin", label: "Move to the bin", danger: true },
-            ],
-            onClick: ({ key }) => void acts[key as keyof typeof acts](),
-          }}
-        >
-          <button type="button" className={styles.quiet} aria-label={`More for ${picture.name}`}>
-            More
-          </button>
-        </Dropdown>
+        <MoreMenu name={picture.name} items={ITEMS} onPick={(key) => void acts[key]()} />
       </div>
       <p className={styles.facts}>{`${picture.width} × ${picture.height}, ${facts.format} ${facts.bits} bit, ${facts.profile}`}</p>
-      <div className={styles.rating}>
-        <Rate
-          value={picture.rating}
-          aria-label={`Rating of ${picture.name}`}
-          character="■"
-          onChange={(rating) => void change(path, { rating })}
-        />
-      </div>
+      <Rating name={picture.name} value={picture.rating} onChange={(rating) => void change(path, { rating })} />
       <ul className={styles.prints} aria-label={`Prints of ${picture.name}`}>
         {prints.map((print) => (
           <PrintRow key={print.id} print={print} picture={picture} onChanged={onChanged} />

@@ -1,11 +1,17 @@
 "use client";
-import { App, Dropdown } from "antd";
+import { App } from "antd";
 import Link from "next/link";
 import type { SheetCard, SheetPrint } from "@/contracts/contactSheet";
 import { askName } from "../shared/askName";
 import { askServer } from "../shared/askServer";
+import { MoreMenu } from "./MoreMenu";
 import { useChange } from "./useChange";
-import styles from "./ContactSheet.module.css";
+
+const ITEMS = [
+  { key: "rename", label: "Rename…" },
+  { key: "copy", label: "Duplicate" },
+  { key: "bin", label: "Move to the bin", danger: true },
+] as const;
 
 interface Props {
   print: SheetPrint;
@@ -26,21 +32,7 @@ export function PrintRow({ print, picture, onChanged }: Props) {
   return (
     <li>
       <Link href={`/prints/${print.id}`}>{print.name}</Link>
-      <Dropdown
-        trigger={["click"]}
-        menu={{
-          items: [
-            { key: "rename", label: "Rename…" },
-            { key: "copy", label: "Duplicate" },
-            { key: "bin", label: "Move to the bin", danger: true },
-          ],
-          onClick: ({ key }) => void acts[key as keyof typeof acts](),
-        }}
-      >
-        <button type="button" className={styles.quiet} aria-label={`More for ${print.name} of ${picture.name}`}>
-          More
-        </button>
-      </Dropdown>
+      <MoreMenu name={`${print.name} of ${picture.name}`} items={ITEMS} onPick={(key) => void acts[key]()} />
     </li>
   );
 }

@@ -1,6 +1,7 @@
 "use client";
 
-import { App, Dropdown, Button } from "antd";
+import { App, Button } from "antd";
+import { Menu } from "@/features/shared/Menu";
 
 /** Signs out, in this browser or in all; shown where a passphrase is asked for. */
 export function SignOut() {
@@ -11,17 +12,14 @@ export function SignOut() {
     void message.error("That did not reach the server. You are still signed in; try again in a moment.");
   };
   return (
-    <Dropdown
-      trigger={["click"]}
-      menu={{
-        items: [
-          { key: "here", label: "In this browser" },
-          { key: "everywhere", label: "In all browsers" },
-        ],
-        onClick: ({ key }) => void signOut(key === "everywhere" ? "?everywhere" : ""),
-      }}
+    <Menu
+      items={[
+        { key: "here", label: "In this browser" },
+        { key: "everywhere", label: "In all browsers" },
+      ]}
+      onPick={(key) => void signOut(key === "everywhere" ? "?everywhere" : "")}
     >
       <Button>Sign out</Button>
-    </Dropdown>
+    </Menu>
   );
 }

@@ -1,4 +1,5 @@
-import { useRef, useState, type PointerEvent } from "react";
+import { useRef, useState, type MouseEvent, type PointerEvent } from "react";
+import type { Plan } from "@/core/plan/plan";
 import { useBench, useBenchState } from "../state/BenchContext";
 import type { Touch } from "../tools/drawing/drawer";
 import { useDrawingHand } from "../tools/drawing/useDrawingHand";
@@ -6,6 +7,7 @@ import { beginPull, type Puller } from "../tools/pulling";
 import { isDrawing, isExposing, isPicking } from "../tools/tools";
 import { togglePin } from "./Pins";
 import type { EaselView } from "./useEaselView";
+import { useFingers } from "./useFingers";
 import { useSpaceKey } from "./useSpaceKey";
 import type { View } from "./view";
 
@@ -23,6 +25,8 @@ export function useEaselHand(on: EaselView) {
   const tool = useBenchState((state) => state.tool);
   const [isSpaceHeld, setSpaceHeld] = useSpaceKey();
   const drag = useRef<{ x: number; y: number; view: View } | undefined>(undefined);
+  /** The pointer that uses the tool, and the plan as it was when it began. */
+  const using = useRef<{ pointerId: number; plan: Plan } | undefined>(undefined);
   const [pull, setPull] = useState<Pull>();
   const hand = useDrawingHand(store);
   const moves = tool === "move" || isSpaceHeld;
@@ -37,12 +41,11 @@ export function useEaselHand(on: EaselView) {
   });
 
   /** Takes hold of what lies under the hand: it is read first, and the hand may have let go by then. */
-  const takeHold = async ({ currentTarget, pointerId, clientX, clientY }: PointerEvent<HTMLDivElement>) => {
+  const takeHold = async ({ pointerId, clientX, clientY }: globalThis.PointerEvent) => {
     const place = on.placeAt({ clientX, clientY });
     if (!place) return;
-    currentTarget.setPointerCapture(pointerId);
     const touched = await bench.engine()?.read(place);
-    const isHeld = currentTarget.hasPointerCapture(pointerId);
+    const isHeld = using.current?.pointerId === pointerId;
     // A pull needs the hand; what is picked is picked by a mere touch too.
     if (!touched || (!isHeld && !isPicking(tool))) return;
     const puller = beginPull(tool, touched, store);
@@ -50,33 +53,7 @@ export function useEaselHand(on: EaselView) {
     else if (isHeld) setPull({ ...on.pointIn({ clientX, clientY }), puller });
     else puller.finish();
   };
-
-  const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
-    const isFirst = event.button === 0;
-    if (!on.isFraming && (event.button === 1 || (isFirst && moves))) {
-      event.currentTarget.setPointerCapture(event.pointerId);
-      drag.current = { ...on.pointIn(event), view: on.view };
-      return;
-    }
-    if (!isFirst) return;
-    const place = on.placeAt(event);
-    if (tool === "pin" && place) togglePin(bench, place, on.geometry.picture);
-    else if (isDrawing(tool) && (event.target as Element).closest("canvas, [data-testid=easel]") && !hand.isBusy()) {
-      event.currentTarget.setPointerCapture(event.pointerId);
-      hand.begin(touchOf(event.nativeEvent), event.pointerId);
-    } else if (isPulling) void takeHold(event);
-  };
-  const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
-    const point = on.pointIn(event);
-    if (drag.current) {
-      const { x, y, view } = drag.current;
-      return on.pan(view, point.x - x, point.y - y);
-    }
-    if (hand.isDown(event.pointerId)) {
-      const moves = event.nativeEvent.getCoalescedEvents?.() ?? [];
-      hand.move((moves.length > 0 ? moves : [event.nativeEvent]).map(touchOf));
-    }
-    if (pull && event.currentTarget.hasPointerCapture(event.pointerId)) pull.puller.pull(pull.y - point.y, event.altKey);
+  const readAt = (event: globalThis.PointerEvent) => {
     const place = on.placeAt(event);
     if (!place) return store.getState().set({ reading: undefined });
     void bench
@@ -84,23 +61,78 @@ export function useEaselHand(on: EaselView) {
       ?.read(place)
       .then((found) => store.getState().set({ reading: found }));
   };
-  const onPointerEnd = () => {
+
+  const press = (event: globalThis.PointerEvent, target: Element) => {
+    using.current = { pointerId: event.pointerId, plan: store.getState().plan };
+    const place = on.placeAt(event);
+    if (moves && !on.isFraming) drag.current = { ...on.pointIn(event), view: on.view };
+    else if (tool === "pin" && place) togglePin(bench, place, on.geometry.picture);
+    else if (isDrawing(tool) && target.closest("canvas, [data-testid=easel]") && !hand.isBusy())
+      hand.begin(touchOf(event), event.pointerId);
+    else if (isPulling) void takeHold(event);
+  };
+  const move = (event: globalThis.PointerEvent) => {
+    const point = on.pointIn(event);
+    if (drag.current) {
+      const { x, y, view } = drag.current;
+      return on.pan(view, point.x - x, point.y - y);
+    }
+    if (hand.isDown(event.pointerId)) {
+      const moves = event.getCoalescedEvents?.() ?? [];
+      hand.move((moves.length > 0 ? moves : [event]).map(touchOf));
+    }
+    if (pull && using.current?.pointerId === event.pointerId) pull.puller.pull(pull.y - point.y, event.altKey);
+    readAt(event);
+  };
+  const release = () => {
+    using.current = undefined;
     drag.current = undefined;
     hand.end();
     if (!pull) return;
     setPull(undefined);
     pull.puller.finish();
   };
+  /** As if it had not begun. */
+  const cancel = () => {
+    const { plan } = using.current ?? store.getState();
+    using.current = undefined;
+    drag.current = undefined;
+    hand.cancel();
+    setPull(undefined);
+    store.getState().adjust(() => plan);
+  };
+  const held = useRef(on.view);
+  const fingers = useFingers(on.pointIn, isDrawing(tool), {
+    press({ event }) {
+      press(event, event.target as Element);
+      readAt(event);
+    },
+    move: ({ event }) => move(event),
+    release,
+    cancel,
+    read: ({ event }) => readAt(event),
+    hold: () => (held.current = on.view),
+    carry: (from, to, ratio) => on.carry(held.current, from, to, ratio),
+  });
+
   return {
     paints,
     pull,
     cursor: moves ? "grab" : isPulling ? "ns-resize" : tool === "pin" ? "copy" : paints ? "none" : "crosshair",
     handlers: {
-      onPointerDown,
-      onPointerMove,
-      onPointerLeave: () => store.getState().set({ reading: undefined }),
-      onLostPointerCapture: onPointerEnd,
-      onPointerCancel: onPointerEnd,
+      onPointerDown(event: PointerEvent<HTMLDivElement>) {
+        if (fingers.down(event) || event.button > 1) return;
+        event.currentTarget.setPointerCapture(event.pointerId);
+        if (event.button === 0) press(event.nativeEvent, event.target as Element);
+        else if (!on.isFraming) drag.current = { ...on.pointIn(event), view: on.view };
+      },
+      onPointerMove: (event: PointerEvent<HTMLDivElement>) => void (fingers.move(event) || move(event.nativeEvent)),
+      onPointerUp: (event: PointerEvent<HTMLDivElement>) => void fingers.up(event, false),
+      onPointerLeave: ({ pointerType }: PointerEvent) => pointerType !== "touch" && store.getState().set({ reading: undefined }),
+      onLostPointerCapture: (event: PointerEvent<HTMLDivElement>) => void (fingers.up(event, true) || release()),
+      onPointerCancel: (event: PointerEvent<HTMLDivElement>) => void (fingers.up(event, true) || release()),
+      // The long press of a finger reads.
+      onContextMenu: (event: MouseEvent<HTMLDivElement>) => event.preventDefault(),
       onBlur: () => setSpaceHeld(false),
     },
   };

@@ -34,6 +34,8 @@ export interface EaselView {
   zoomTo(scale: number, about?: Point): void;
   /** Drags it from where it lay by CSS pixels. */
   pan(from: View, dx: number, dy: number): void;
+  /** Carries what lay under one place of the easel to another, so much larger than it was. */
+  carry(from: View, about: Point, to: Point, ratio: number): void;
   /** Where a pointer is: on the easel in CSS pixels, on the picture in its long edges, and as parts of it; the last only where there is picture. */
   pointIn(event: Pointer): Point;
   pointAt(event: Pointer): Point;
@@ -93,6 +95,12 @@ export function useEaselView(easel: RefObject<HTMLDivElement | null>): EaselView
     showAll,
     zoomTo,
     pan: (from, dx, dy) => setZoomed(panned(full, from, dx, dy, fit)),
+    carry(from, about, to, ratio) {
+      if (isFraming) return;
+      const larger = zoomAt(full, printBox(full, room, from), room, about, from.scale * ratio, fit);
+      const next = panned(full, larger, to.x - about.x, to.y - about.y, fit);
+      setZoomed(next.scale <= fit * 1.001 ? undefined : next);
+    },
     pointIn,
     pointAt: (event) => pointOnPicture(geometry, inBox(event)),
     placeAt(event) {

@@ -1,7 +1,7 @@
 "use client";
-import { Button, Dropdown, Select, Switch } from "antd";
+import { Button, Select, Switch } from "antd";
 import { GATE_SOURCES, MOST_GATE_BLUR, MOST_NARROW, showsEdge, type Gate, type GateSource } from "@/core/gate/gate";
-import { READY_GATES, ZONE_GATES } from "@/core/gate/readyGates";
+import type { ReadyGate } from "@/core/gate/readyGates";
 import { CHANNELS } from "@/core/mix/weights";
 import { hueName } from "@/core/mix/hueCurve";
 import { passCurve } from "@/core/passes/passKinds";
@@ -13,6 +13,7 @@ import { useBench, useBenchState } from "../state/BenchContext";
 import { withGate } from "../scale/gatePulls";
 import { BrushSettings } from "./BrushSettings";
 import { Part } from "./Panel";
+import { ReadyGates } from "./ReadyGates";
 import { ZoneSwitches } from "./ZoneSwitches";
 import { StepSlider } from "./StepSlider";
 import styles from "./Panel.module.css";
@@ -37,21 +38,17 @@ export function TonesPart({ pass }: { pass: Pass }) {
     adjust((plan) => withGate(plan, pass.id, changed));
     commit(`${label} in ${pass.name}`);
   };
-  const offers = [...READY_GATES, ...ZONE_GATES].map((ready) => ({
-    key: ready.name,
-    label: ready.name,
-    onClick: () =>
-      setGate(
-        {
-          ...ready.gate,
-          source: gate?.source ?? "entering",
-          weights: gate?.weights ?? ready.gate.weights,
-          hue: gate?.hue ?? null,
-          repair: gate?.repair ?? [],
-        },
-        ready.name,
-      ),
-  }));
+  const take = (ready: ReadyGate) =>
+    setGate(
+      {
+        ...ready.gate,
+        source: gate?.source ?? "entering",
+        weights: gate?.weights ?? ready.gate.weights,
+        hue: gate?.hue ?? null,
+        repair: gate?.repair ?? [],
+      },
+      ready.name,
+    );
   const pick = (name: "pick-tones" | "pick-hue") => () => set({ tool: tool === name ? "read" : name });
   const off = pass.zonesOff.length;
   const state = gate
@@ -62,11 +59,7 @@ export function TonesPart({ pass }: { pass: Pass }) {
   return (
     <Part folds title="Which tones" state={state}>
       <div className={styles.row}>
-        <Dropdown trigger={["click"]} menu={{ items: offers, className: styles.tall }}>
-          <Button size="small" data-testid="ready-gates">
-            Ready gates
-          </Button>
-        </Dropdown>
+        <ReadyGates onPick={take} />
         <Button
           size="small"
           aria-pressed={tool === "pick-tones"}

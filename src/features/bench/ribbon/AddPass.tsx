@@ -1,9 +1,9 @@
 "use client";
-import { Dropdown } from "antd";
 import { v4 as uuid } from "uuid";
 import { restingPass } from "@/core/plan/defaultPlan";
 import { freshPassName, insertPass } from "@/core/plan/editPasses";
 import type { MoveKind, Pass } from "@/core/plan/plan";
+import { Menu } from "@/features/shared/Menu";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { chosenPass, settledPlan } from "../state/benchStore";
 import { MOVE_KINDS, PASS_FACES } from "../passes/passFaces";
@@ -47,10 +47,10 @@ export function AddPass() {
     return again ? [fresh, again] : [fresh];
   });
   return (
-    <Dropdown trigger={["click"]} menu={{ items: offers }}>
+    <Menu items={offers}>
       <button type="button" className={styles.add} data-testid="add-pass">
         Add a pass
       </button>
-    </Dropdown>
+    </Menu>
   );
 }

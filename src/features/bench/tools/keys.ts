@@ -215,6 +215,15 @@ export const KEY_LINES: Record<string, readonly KeyLine[]> = {
     },
     { shown: "Arrows on a side or corner", words: "move it; with Shift, ten times", keys: [] },
   ],
+  "By touch": [
+    { shown: "One finger", words: "uses the tool in hand; held still, it reads", keys: [] },
+    { shown: "Two fingers", words: "move the picture and enlarge it, and never paint", keys: [] },
+    {
+      shown: "Pen",
+      words: "draws by its pressure; from then on fingers only move and read, until one takes up a tool from the tray",
+      keys: [],
+    },
+  ],
   "On the scale and in the panel": [
     { shown: "Arrows on a strand", words: "place it; with Alt, take another tone; with Shift, ten times", keys: [] },
     { shown: "Ctrl+click on strands", words: "take several in hand; they move together", keys: [] },

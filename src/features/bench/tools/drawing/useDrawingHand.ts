@@ -79,7 +79,9 @@ export function useDrawingHand(store: BenchStore): DrawingHand {
       hand.end();
       if (GOES_ON_AFTER.includes(key.toLowerCase())) goesOn.current = drawn.pointerId;
     };
-    const onPress = ({ pointerId }: PointerEvent) => {
+    const onPress = ({ pointerId, pointerType, target }: PointerEvent) => {
+      // A palm, or a second finger: the easel tells what becomes of the first.
+      if (pointerType === "touch" && (target as Element).closest("[data-testid=easel]")) return;
       if (drawer.current && drawer.current.pointerId !== pointerId) hand.end();
     };
     window.addEventListener("keydown", onKey, true);
