@@ -17,7 +17,8 @@ export default function RootLayout({ children }: { children: ReactNode }) {
       <body>
         <AntdRegistry>
           <ConfigProvider theme={theme}>
-            <App>
+            {/* Below bar and ribbon, and never more than one. */}
+            <App message={{ top: 128, maxCount: 1 }}>
               <Queries>{children}</Queries>
             </App>
           </ConfigProvider>

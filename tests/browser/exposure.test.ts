@@ -99,7 +99,7 @@ describe("the brush", () => {
     await page.click('[data-testid="pass-1"]');
     await page.keyboard.press("d");
     await paint();
-    await page.waitForFunction(() => document.querySelector(".ant-message")?.textContent?.includes("exposure pass"));
+    await page.waitForFunction(() => document.querySelector("[data-testid=message]")?.textContent?.includes("exposure pass"));
     await page.click('[data-testid="pass-2"]');
     await settled(page);
   });

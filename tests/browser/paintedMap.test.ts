@@ -94,7 +94,7 @@ test("is cleared within a loop, of the kind chosen, and nowhere else", async () 
   ];
   await choose("● Burning");
   await stroke(round);
-  await page.waitForFunction(() => document.querySelector(".ant-message")?.textContent?.includes("Nothing of that kind"));
+  await page.waitForFunction(() => document.querySelector("[data-testid=message]")?.textContent?.includes("Nothing of that kind"));
   expect(await greys()).toEqual(both);
   await choose("Both");
   await stroke(round);

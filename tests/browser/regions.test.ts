@@ -35,7 +35,7 @@ const dragIn = async (from: readonly [number, number], to: readonly [number, num
   await settled(page);
 };
 const message = (words: string) =>
-  page.waitForFunction((text) => document.querySelector(".ant-message")?.textContent?.includes(text), {}, words);
+  page.waitForFunction((text) => document.querySelector("[data-testid=message]")?.textContent?.includes(text), {}, words);
 /** Levels at places while a key is held. */
 const pixelsIn = async (key: "w", places: (readonly [number, number])[]) => {
   await page.focus('[role="toolbar"] button');

@@ -42,8 +42,10 @@ test("passes are moved, to the ends at the furthest, and removed", () => {
 
 test("a copy shares nothing with its original", () => {
   const original = plan().passes[0]!;
-  const copy = copyOf(original, "z");
-  expect(copy).toEqual({ ...original, id: "z", name: "A, again" });
+  const copy = copyOf(plan(), original, "z");
+  expect(copy).toEqual({ ...original, id: "z", name: "A 2" });
+  const copied = { passes: [...plan().passes, copy] };
+  expect(copyOf(copied, copy, "y").name).toBe("A 3");
   expect(copy.move).not.toBe(original.move);
 });
 

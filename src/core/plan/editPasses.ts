@@ -29,9 +29,9 @@ export function freshName(taken: ReadonlySet<string>, wanted: string): string {
   return name;
 }
 
-/** A copy of a pass under another id, named after it. */
-export function copyOf(pass: Pass, id: string): Pass {
-  return { ...structuredClone(pass), id, name: `${pass.name}, again`.slice(0, LONGEST_NAME) };
+/** A copy of a pass under another id, named as it is but for the number that tells it from others of a plan. */
+export function copyOf(plan: Pick<Plan, "passes">, pass: Pass, id: string): Pass {
+  return { ...structuredClone(pass), id, name: freshPassName(plan, pass.name.replace(/ \d+$/, "")) };
 }
 
 export function removePass(plan: Plan, id: string): Plan {

@@ -1,12 +1,11 @@
 "use client";
-import { App } from "antd";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { useStore } from "zustand";
 import { BenchEngine } from "@/engine/browser/benchEngine";
 import type { FromPresenter } from "@/engine/messages";
 import { BenchContext, useBenchState, type Bench } from "./state/BenchContext";
 import { type BenchStart, chosenPass, chosenSet, createBenchStore, settledPlan } from "./state/benchStore";
 import { Easel } from "./easel/Easel";
+import { BROUGHT_IN_ELSEWHERE } from "./easel/Message";
 import { HelpSheet } from "./tools/HelpSheet";
 import { HistorySheet } from "./history/HistorySheet";
 import { HueLine } from "./scale/HueLine";
@@ -25,6 +24,7 @@ import { browserStore } from "./state/unsentStore";
 import type { ViewActions } from "./tools/keys";
 import { useBenchKeys } from "./tools/useBenchKeys";
 import { useCancelDrag } from "./tools/useCancelDrag";
+import { SkipLinks } from "../shared/SkipLinks";
 import styles from "./BenchPage.module.css";
 
 /** The bench: one print, its plan, its scale, the panel of the step in hand. */
@@ -77,12 +77,12 @@ export function BenchPage({ start }: { start: BenchStart }) {
   const [isHistory, setHistory] = useState(false);
   const openHelp = useCallback(() => setHelp(true), []);
   useCancelDrag(store);
+  useDropped(store);
   useBenchKeys(store, view, openHelp);
-  useFailures(store);
-  useNotices(store);
 
   return (
     <BenchContext value={bench}>
+      <SkipLinks to={{ easel: "To the picture", step: "To the step in hand" }} />
       <div className={styles.bench}>
         <TopBar onHelp={openHelp} onHistory={() => setHistory((isOpen) => !isOpen)} />
         <PlanRibbon />
@@ -97,6 +97,24 @@ export function BenchPage({ start }: { start: BenchStart }) {
       <RefusedSheet store={store} pictureId={start.picture.id} />
     </BenchContext>
   );
+}
+
+/** What is dropped on the bench would open in its place; it says where that is brought in instead. */
+function useDropped(store: Bench["store"]): void {
+  useEffect(() => {
+    const onOver = (event: DragEvent) => event.dataTransfer?.types.includes("Files") && event.preventDefault();
+    const onDrop = (event: DragEvent) => {
+      if (event.defaultPrevented || !event.dataTransfer?.types.includes("Files")) return;
+      event.preventDefault();
+      store.getState().set({ notice: BROUGHT_IN_ELSEWHERE });
+    };
+    window.addEventListener("dragover", onOver);
+    window.addEventListener("drop", onDrop);
+    return () => {
+      window.removeEventListener("dragover", onOver);
+      window.removeEventListener("drop", onDrop);
+    };
+  }, [store]);
 }
 
 function StepParts() {
@@ -115,26 +133,4 @@ function StepParts() {
       {step.stage === "finish" && <FinishPanel />}
     </>
   );
-}
-
-type Store = ReturnType<typeof createBenchStore>;
-
-function useNotices(store: Store): void {
-  const { message } = App.useApp();
-  const notice = useStore(store, (state) => state.notice);
-  useEffect(() => {
-    if (!notice) return;
-    void message.info({ content: notice, duration: 7 });
-    store.getState().set({ notice: undefined });
-  }, [notice, message, store]);
-}
-
-function useFailures(store: Store): void {
-  const { message } = App.useApp();
-  const failure = useStore(store, (state) => state.failure);
-  useEffect(() => {
-    if (!failure) return;
-    void message.warning({ content: failure, duration: 6 });
-    store.getState().set({ failure: undefined });
-  }, [failure, message, store]);
 }

@@ -11,13 +11,13 @@ import { pressBefore, releaseBefore } from "./tools/before";
 import styles from "./TopBar.module.css";
 
 const LOOKS = [
-  { value: "picture", label: "Picture" },
-  { value: "stepped", label: "Stepped" },
-  { value: "change", label: "Change" },
-  { value: "mask", label: "Mask" },
-  { value: "exposure", label: "Exposure" },
-  { value: "map", label: "Map" },
-  { value: "colour", label: "Colour" },
+  { value: "picture", label: "Picture", title: "The print" },
+  { value: "stepped", label: "Stepped", title: "Each zone as one grey (S)" },
+  { value: "change", label: "Change", title: "What the step in hand changes, on mid grey (X)" },
+  { value: "mask", label: "Mask", title: "Where the pass in hand acts: white does, black does not (W, held)" },
+  { value: "exposure", label: "Exposure", title: "What is painted in this pass, in stops on mid grey (Y)" },
+  { value: "map", label: "Map", title: "Printing map: all regions, and what is done in each (J)" },
+  { value: "colour", label: "Colour", title: "The picture in its own colours (C)" },
 ] as const;
 
 const SAVE_WORDS: Record<SaveState, string> = {

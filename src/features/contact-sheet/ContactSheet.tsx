@@ -1,9 +1,10 @@
 "use client";
 import { Button, Input, Select } from "antd";
 import Link from "next/link";
-import { type ReactNode } from "react";
+import { useEffect, type ReactNode } from "react";
 import { useDropzone } from "react-dropzone";
 import type { SheetOrder, SheetPage, SheetRequest } from "@/contracts/contactSheet";
+import { SkipLinks } from "../shared/SkipLinks";
 import { CardRows } from "./CardRows";
 import { ImportList } from "./ImportList";
 import { PictureCard } from "./PictureCard";
@@ -27,9 +28,15 @@ export function ContactSheet({ asked: start, first, aside }: Props) {
   const { asked, ask, shown, found, all, cardAt, setInSight, refresh, isFailed } = useSheet(start, first);
   const { imports, bringIn, cancel, dismiss } = useImports(refresh);
   const { getRootProps, getInputProps, open, isDragActive } = useDropzone({ onDrop: bringIn, noClick: true, noKeyboard: true });
+  useEffect(() => {
+    const onPaste = ({ clipboardData }: ClipboardEvent) => clipboardData?.files.length && bringIn([...clipboardData.files]);
+    window.addEventListener("paste", onPaste);
+    return () => window.removeEventListener("paste", onPaste);
+  }, [bringIn]);
   return (
     <div {...getRootProps({ className: styles.page })}>
       <input {...getInputProps({ "aria-label": "Choose pictures", accept: undefined })} data-testid="file-input" />
+      <SkipLinks to={{ pictures: "To the pictures" }} />
       <header className={styles.bar}>
         <span className={styles.mark}>Nigrographe</span>
         <span className={styles.crumb}>Contact sheet</span>
@@ -59,7 +66,7 @@ export function ContactSheet({ asked: start, first, aside }: Props) {
         </Link>
         {aside}
       </header>
-      <main className={styles.sheet}>
+      <main className={styles.sheet} id="pictures" tabIndex={-1}>
         <ImportList imports={imports} onCancel={cancel} onDismiss={dismiss} />
         {isFailed && (
           <p className={styles.failed} role="alert">
@@ -70,8 +77,8 @@ export function ContactSheet({ asked: start, first, aside }: Props) {
           <section className={styles.empty}>
             <h2>No pictures yet</h2>
             <p>
-              Drop developed colour pictures anywhere on this page, or choose them: JPEG, PNG, TIFF, WebP or AVIF, 8 or 16 bit. The
-              originals are stored and never changed.
+              Drop developed colour pictures anywhere on this page, paste them, or choose them: JPEG, PNG, TIFF, WebP or AVIF, 8 or 16 bit.
+              The originals are stored and never changed.
             </p>
             <Button type="primary" onClick={open}>
               Bring in pictures

@@ -1,5 +1,6 @@
 import { useCallback, useRef, useState } from "react";
 import { v4 as uuid } from "uuid";
+import { importNames } from "./importNames";
 
 export interface Import {
   id: string;
@@ -17,7 +18,7 @@ const MOST_BYTES = 1024 ** 3;
 /** Brings files in, a few at a time, each with its progress; one that is refused does not hold up the others. */
 export function useImports(onImported: () => void) {
   const [imports, setImports] = useState<Import[]>([]);
-  const waiting = useRef<{ id: string; file: File }[]>([]);
+  const waiting = useRef<{ id: string; file: File; name: string }[]>([]);
   const running = useRef(new Map<string, XMLHttpRequest>());
 
   const change = useCallback((id: string, changed: Partial<Import>) => {
@@ -27,8 +28,8 @@ export function useImports(onImported: () => void) {
   const pump = useCallback(() => {
     const startNext = () => {
       while (running.current.size < AT_ONCE && waiting.current.length > 0) {
-        const { id, file } = waiting.current.shift()!;
-        const request = send(file, (changed) => change(id, changed));
+        const { id, file, name } = waiting.current.shift()!;
+        const request = send(file, name, (changed) => change(id, changed));
         running.current.set(id, request);
         request.addEventListener("loadend", () => {
           running.current.delete(id);
@@ -42,14 +43,15 @@ export function useImports(onImported: () => void) {
 
   const bringIn = useCallback(
     (files: readonly File[]) => {
-      const added = files.map((file) => ({ id: uuid(), file }));
+      const names = importNames(files);
+      const added = files.map((file, i) => ({ id: uuid(), file, name: names[i]! }));
       setImports((all) => [
         ...all.filter(({ state }) => state !== "done"),
-        ...added.map(({ id, file }): Import => ({ id, name: file.name, state: "waiting", part: 0 })),
+        ...added.map(({ id, name }): Import => ({ id, name, state: "waiting", part: 0 })),
       ]);
-      for (const { id, file } of added) {
+      for (const { id, file, name } of added) {
         if (file.size > MOST_BYTES) change(id, { state: "refused", reason: "the file is over 1 GB" });
-        else waiting.current.push({ id, file });
+        else waiting.current.push({ id, file, name });
       }
       pump();
     },
@@ -69,10 +71,10 @@ export function useImports(onImported: () => void) {
   return { imports, bringIn, cancel, dismiss };
 }
 
-function send(file: File, change: (changed: Partial<Import>) => void): XMLHttpRequest {
+function send(file: File, name: string, change: (changed: Partial<Import>) => void): XMLHttpRequest {
   // fetch cannot tell how much of a body has been sent.
   const request = new XMLHttpRequest();
-  request.open("POST", `/api/pictures?name=${encodeURIComponent(file.name)}`);
+  request.open("POST", `/api/pictures?name=${encodeURIComponent(name)}`);
   request.upload.onprogress = ({ loaded, total }) => change({ state: "sending", part: loaded / total });
   request.upload.onload = () => change({ state: "reading", part: 1 });
   request.onload = () => {

@@ -8,6 +8,7 @@ import { BeforeSign } from "./BeforeSign";
 import { BrushCursor } from "./BrushCursor";
 import { matrixOnPrint, ownGeometry } from "./geometry";
 import { GeometryProvider } from "./GeometryContext";
+import { Message } from "./Message";
 import { PassMarks, PrintMarks } from "./PassMarks";
 import { Pins } from "./Pins";
 import { PrintCanvases } from "./PrintCanvases";
@@ -45,7 +46,7 @@ export function Easel() {
   const failure = useBenchState((state) => state.failure);
   return (
     <div className={styles.easel}>
-      <div ref={easel} className={styles.surface} data-testid="easel" style={{ cursor }} {...handlers}>
+      <div ref={easel} id="easel" tabIndex={-1} className={styles.surface} data-testid="easel" style={{ cursor }} {...handlers}>
         {on.size.width > 0 && <Sheet on={on} />}
         {!isReady && !failure && (
           <p className={styles.waiting} role="status">
@@ -64,6 +65,7 @@ export function Easel() {
       />
       <BeforeSign />
       <Readout />
+      <Message />
       <Readings />
     </div>
   );

@@ -78,7 +78,9 @@ export function BrushSettings({ of }: { of: "drawing" | "exposing" }) {
       />
       <div className={styles.row}>
         <Switch size="small" checked={erases} aria-label="Erase" onChange={setErase} />
-        <span className={styles.hint}>{of === "drawing" ? "Takes away what was laid on (E)" : "Brings both back to nothing (E)"}</span>
+        <span className={styles.hint}>
+          {of === "drawing" ? "Takes away what was laid on (E)" : "Takes back what was dodged and burned (E)"}
+        </span>
       </div>
     </>
   );

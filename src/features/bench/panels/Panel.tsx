@@ -1,8 +1,9 @@
 import { RightOutlined } from "@ant-design/icons";
-import { useId, useLayoutEffect, useRef, type ReactNode, type Ref } from "react";
+import { useId, useLayoutEffect, useRef, useState, type ReactNode, type Ref } from "react";
 import { z } from "zod";
 import { useBenchState } from "../state/BenchContext";
 import { useKept } from "../../shared/useKept";
+import { PART_HELP, type PartTitle } from "./partHelp";
 import styles from "./Panel.module.css";
 
 /** How far each step's panel was scrolled, for as long as the page lives. */
@@ -18,6 +19,8 @@ export function Panel({ title, place, children }: { title: ReactNode; place: str
   return (
     <aside
       ref={panel}
+      id="step"
+      tabIndex={-1}
       className={styles.panel}
       aria-label="Step in hand"
       onScroll={(event) => scrolled.set(step, event.currentTarget.scrollTop)}
@@ -32,7 +35,7 @@ export function Panel({ title, place, children }: { title: ReactNode; place: str
 }
 
 interface PartProps {
-  title: string;
+  title: PartTitle;
   /** How it stands, in a few words: all there is to see while it is folded. */
   state?: ReactNode;
   /** Whether it is folded to one line until somebody opens it. */
@@ -45,10 +48,11 @@ interface PartProps {
 const Folded = z.record(z.string(), z.boolean().optional().catch(undefined)).catch({});
 const readFolded = (json: unknown) => Folded.parse(json);
 
-/** One part of a panel; a press on its name folds it to one line, which is remembered. */
+/** One part of a panel; a press on its name folds it to one line, which is remembered; one on its mark says what it is for. */
 export function Part({ title, state, folds = false, children, ref }: PartProps) {
   const [folded, setFolded] = useKept("folded", readFolded);
   const isFolded = folded[title] ?? folds;
+  const [isExplained, setExplained] = useState(false);
   const body = useId();
   return (
     <section ref={ref} className={styles.part}>
@@ -64,7 +68,21 @@ export function Part({ title, state, folds = false, children, ref }: PartProps) 
           {title}
           {state && <span className={styles.state}>{state}</span>}
         </button>
+        <button
+          type="button"
+          className={styles.why}
+          aria-label={`What ${title} is for`}
+          aria-expanded={isExplained}
+          onClick={() => setExplained(!isExplained)}
+        >
+          ?
+        </button>
       </h3>
+      {isExplained && (
+        <p className={styles.hint} role="note">
+          {PART_HELP[title]}
+        </p>
+      )}
       {!isFolded && (
         <div id={body} className={styles.body}>
           {children}

@@ -28,7 +28,7 @@ export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
     commit(`Pass named ${name}`);
   };
   const duplicate = () => {
-    const copy = copyOf(pass, uuid());
+    const copy = copyOf(store.getState().plan, pass, uuid());
     const grown = insertPass(store.getState().plan, copy, pass.id);
     if (!grown) return set({ failure: "A plan holds no more passes than these." });
     adjust(() => grown);

@@ -1,11 +1,9 @@
 "use client";
-import { v4 as uuid } from "uuid";
-import { restingPass } from "@/core/plan/defaultPlan";
-import { freshPassName, insertPass } from "@/core/plan/editPasses";
 import type { MoveKind, Pass } from "@/core/plan/plan";
 import { Menu } from "@/features/shared/Menu";
 import { useBench, useBenchState } from "../state/BenchContext";
-import { chosenPass, settledPlan } from "../state/benchStore";
+import { settledPlan } from "../state/benchStore";
+import { addPass } from "./addPassEdit";
 import { MOVE_KINDS, PASS_FACES } from "../passes/passFaces";
 import styles from "./PlanRibbon.module.css";
 
@@ -14,16 +12,7 @@ export function AddPass() {
   const { store } = useBench();
   const passes = useBenchState((state) => settledPlan(state).passes);
   const lastOf = (kind: MoveKind) => passes.findLast(({ move }) => move.kind === kind);
-  const add = (kind: MoveKind, like: Pass | undefined) => {
-    const { plan } = store.getState();
-    const fresh = restingPass(kind, uuid(), freshPassName(plan, PASS_FACES[kind].name));
-    const pass = like ? { ...structuredClone(like), id: fresh.id, name: fresh.name, on: true, set: null } : fresh;
-    const grown = insertPass(plan, pass, chosenPass(store.getState())?.pass.id);
-    if (!grown) return store.getState().set({ failure: "A plan holds no more passes than these." });
-    store.getState().adjust(() => grown);
-    store.getState().set({ step: { stage: "pass", id: pass.id }, chosenStrands: [] });
-    store.getState().commit(like ? `${pass.name} added, as ${like.name}` : `${pass.name} added`);
-  };
+  const add = (kind: MoveKind, like: Pass | undefined) => addPass(store, kind, like);
   const offers = MOVE_KINDS.flatMap((kind) => {
     const last = lastOf(kind);
     const fresh = {

@@ -10,7 +10,7 @@ import {
   type KeyboardSensorOptions,
 } from "@dnd-kit/core";
 import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates } from "@dnd-kit/sortable";
-import { useCallback, useDeferredValue, useMemo } from "react";
+import { useCallback, useDeferredValue, useMemo, useRef } from "react";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { LUMINANCE_WEIGHTS, CHANNELS } from "@/core/mix/weights";
 import { regionOf } from "@/core/plan/editRegions";
@@ -20,6 +20,7 @@ import { AddPass } from "./AddPass";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { chooseStep, settledPlan } from "../state/benchStore";
 import { frameWords } from "../frame/ratios";
+import { useWheel } from "../easel/useWheel";
 import { PassSlip } from "./PassSlip";
 import { useChanges } from "./useChanges";
 import styles from "./PlanRibbon.module.css";
@@ -45,6 +46,14 @@ export function PlanRibbon() {
   const items = useMemo(() => order.split(" ").filter(Boolean), [order]);
   const { profile } = start.picture.facts;
 
+  const ribbon = useRef<HTMLElement>(null);
+  useWheel(ribbon, (event) => {
+    const { scrollWidth, clientWidth } = ribbon.current!;
+    if (event.deltaX !== 0 || event.ctrlKey || scrollWidth <= clientWidth) return;
+    event.preventDefault();
+    ribbon.current!.scrollLeft += event.deltaY;
+  });
+
   const onDragEnd = useCallback(
     ({ active, over }: DragEndEvent) => {
       if (!over || active.id === over.id) return;
@@ -58,7 +67,7 @@ export function PlanRibbon() {
   );
 
   return (
-    <nav className={`${styles.ribbon} ${plan.sets.length ? styles.withSets : ""}`} aria-label="Print plan">
+    <nav ref={ribbon} className={`${styles.ribbon} ${plan.sets.length ? styles.withSets : ""}`} aria-label="Print plan">
       <Slip
         name="Frame"
         words={frameWords(plan.frame)}
@@ -90,8 +99,10 @@ export function PlanRibbon() {
           ))}
         </SortableContext>
       </DndContext>
-      <AddPass />
-      <Slip name="Finish" words="Export" isOn={step.stage === "finish"} onChoose={() => chooseStep(store, { stage: "finish" })} />
+      <div className={styles.end}>
+        <AddPass />
+        <Slip name="Finish" words="Export" isOn={step.stage === "finish"} onChoose={() => chooseStep(store, { stage: "finish" })} />
+      </div>
     </nav>
   );
 }

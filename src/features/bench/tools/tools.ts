@@ -36,11 +36,14 @@ export function drawsOneShape(tool: Tool): boolean {
   return tool === "loop" || tool === "polygon" || tool === "oval" || tool === "gradient";
 }
 
+// What is said where a tool has no use, and stands with a button that does what it advises: see easel/Message.tsx.
+export const NEEDS_FRAME = "A print is straightened in its frame. Choose Frame on the ribbon.";
+export const NEEDS_EXPOSURE = "Dodging and burning is done in an exposure pass. Choose one on the ribbon, or add one.";
+
 /** Why a tool has no use in a step, where a pass, or none, is in hand; undefined where it has one. */
 export function unfitting(tool: Tool, pass: Pass | undefined, stage: string): string | undefined {
-  if (tool === "level" && stage !== "frame") return "A print is straightened in its frame. Choose Frame on the ribbon.";
-  if (isOneOf(EXPOSURE_TOOLS, tool) && !(pass && strokesOfMove(pass.move)))
-    return "Dodging and burning is done in an exposure pass. Choose one on the ribbon, or add one.";
+  if (tool === "level" && stage !== "frame") return NEEDS_FRAME;
+  if (isOneOf(EXPOSURE_TOOLS, tool) && !(pass && strokesOfMove(pass.move))) return NEEDS_EXPOSURE;
   if (isOneOf(REGION_TOOLS, tool) && !pass) return "A region belongs to a pass. Choose one on the ribbon, or add one.";
   if (isOneOf(GATE_TOOLS, tool) && !pass) return "Tones are chosen for a pass. Choose one on the ribbon, or add one.";
   if (tool === "repair" && !pass?.gate) return "There is no gate to repair in this pass. Choose its tones first.";

@@ -44,7 +44,7 @@ export function PaintedMapPart({ pass, move }: { pass: Pass; move: ExposureMove 
             max={MOST_MAP_SOFTEN}
             step={0.0005}
             rest={0}
-            format={(soften) => (soften === 0 ? "not" : `${(100 * soften).toFixed(2)} %`)}
+            format={(soften) => (soften === 0 ? "off" : `${(100 * soften).toFixed(2)} %`)}
             parse={parsePercent}
             onChange={(soften) => change({ soften })}
           />

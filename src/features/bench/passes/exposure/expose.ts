@@ -1,5 +1,6 @@
 import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import { chosenPass, withMove, type BenchStore } from "../../state/benchStore";
+import { NEEDS_EXPOSURE } from "../../tools/tools";
 import type { Drawer, Touch } from "../../tools/drawing/drawer";
 import { layStrokes } from "../../tools/drawing/paintStrokes";
 
@@ -7,7 +8,7 @@ import { layStrokes } from "../../tools/drawing/paintStrokes";
 export function expose(at: Touch, store: BenchStore, burns: boolean): Drawer | undefined {
   const pass = chosenPass(store.getState())?.pass;
   if (pass?.move.kind !== "exposure") {
-    store.getState().set({ failure: "Dodging and burning is done in an exposure pass. Choose one on the ribbon, or add one." });
+    store.getState().set({ failure: NEEDS_EXPOSURE });
     return undefined;
   }
   const { move } = pass;

@@ -128,8 +128,14 @@ const StrandRow = memo(function StrandRow({ index, from, to, isChosen, canGo, ac
       <TypedValue label={`Strand ${index + 1} takes zone`} text={formatZone(from)} onTyped={(text) => acts.type(index, "from", text)} />
       <span aria-hidden>→</span>
       <TypedValue label={`Strand ${index + 1} places it at`} text={formatZone(to)} onTyped={(text) => acts.type(index, "to", text)} />
-      <button type="button" className={styles.small} disabled={from === to} onClick={() => acts.hold(index)}>
-        {from === to ? "Held" : "Hold"}
+      <button
+        type="button"
+        className={styles.small}
+        title="The tone stays where it falls, whatever is done beside it"
+        disabled={from === to}
+        onClick={() => acts.hold(index)}
+      >
+        {from === to ? "Holds" : "Hold"}
       </button>
       <button
         type="button"

@@ -9,6 +9,9 @@ import { snapZone } from "../../scale/snapZone";
 import styles from "../../scale/Scale.module.css";
 
 const KEY_STEP = 0.05;
+/** Words beside a handle: how far from it, and the room the longest need, in CSS pixels. */
+const BESIDES = 11;
+const WORDS_WIDTH = 96;
 const COARSE_KEY_STEP = 0.5;
 
 interface StrandsProps {
@@ -130,7 +133,7 @@ export function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) 
               )}
             </g>
             {isChosen && (
-              <text className={styles.strandName} x={Math.min(x(strand.to) + 11, x(LAST_ZONE) - 40)} y={BOTTOM - HANDLE_INSET - 9}>
+              <text className={styles.strandName} {...besides(x(strand.to), x(LAST_ZONE))} y={BOTTOM - HANDLE_INSET - 9}>
                 {isHold(strand) ? `${formatZone(strand.from)} held` : `${formatZone(strand.from)} → ${formatZone(strand.to)}`}
               </text>
             )}
@@ -139,6 +142,11 @@ export function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) 
       })}
     </>
   );
+}
+
+/** Where words stand that belong to a place on the rail: after it, or before it where they would run out. */
+function besides(at: number, end: number): { x: number; textAnchor: "start" | "end" } {
+  return at + BESIDES + WORDS_WIDTH > end ? { x: at - BESIDES, textAnchor: "end" } : { x: at + BESIDES, textAnchor: "start" };
 }
 
 /** Chosen strands with one more, or one fewer; the one in hand stands last. */

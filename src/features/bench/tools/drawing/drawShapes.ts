@@ -32,12 +32,14 @@ export function drawLoop(at: Touch, store: BenchStore): Drawer {
   };
 }
 
+export const POLYGON_IS_FULL = `A polygon holds ${MOST_CORNERS} corners. Close it with Enter.`;
+
 /** A press adds a corner; one near the first closes the polygon. */
 export function addCorner(at: Touch, store: BenchStore): void {
   const { drawing, set } = store.getState();
   const first = drawing.corners[0];
   if (first && drawing.corners.length >= 3 && Math.hypot(first.x - at.x, first.y - at.y) < 0.012) return closePolygon(store, at.shift);
-  if (drawing.corners.length >= MOST_CORNERS) return set({ failure: `A polygon holds ${MOST_CORNERS} corners. Close it with Enter.` });
+  if (drawing.corners.length >= MOST_CORNERS) return set({ failure: POLYGON_IS_FULL });
   set({ drawing: { ...drawing, corners: [...drawing.corners, { x: at.x, y: at.y, smooth: !at.alt }] } });
 }
 

@@ -1,0 +1,39 @@
+/** What each part of a panel is for, in a sentence or two: shown on demand, by the part's title. */
+export const PART_HELP = {
+  // Frame
+  Turn: "Turns the print by quarters or mirrors it. Nothing is lost by it: regions and strokes stay on what they were drawn on.",
+  Straighten:
+    "Turns the print by a little. Draw along a line that should be level or upright, or set the angle; what the corners lack is cut off.",
+  Proportions:
+    "Keeps the print's sides in a ratio while you pull its frame. The picture outside is only hidden; it comes back when the frame does.",
+  Print: "How many pixels the print has at full size, and the way back to the whole picture.",
+  // Colour and mix
+  Picture: "What the picture brought along. It is stored as it came and never changed.",
+  "On the way in": "What was done so that the picture could be read, and what that means for its colours.",
+  Look: "Shows the picture in its own colours instead of the print. It changes nothing.",
+  Weights: "How much red, green and blue light makes the grey. A sum of 1 keeps neutrals as light as they are.",
+  Hues: "Lightens or darkens single hues before they become grey. Neutrals stay as they are, whatever is pulled.",
+  Bypass: "Leaves the pulls of hues out for a moment, to see what they do. Nothing is lost.",
+  // Every pass
+  Where: "The part of the picture the pass acts in. Draw a region or use one of another pass; none means all of the picture.",
+  "Which tones": "The tones the pass acts on: a gate on the scale, single zones switched off, or one hue of the original.",
+  "How it meets the print": "How strongly the pass acts, and how its tones meet those that were there before it.",
+  "The pass": "Switches the pass off and on, copies it, gathers it in a set, or takes it away.",
+  // Kinds of passes
+  Placement:
+    "Says where tones fall on paper. Each strand takes a tone of the upper rail to its place on the lower one; what lies between follows smoothly.",
+  Grade: "Harder paper takes the tones apart around one tone that stays; softer paper brings them together.",
+  "True black, true white": "From which tones on the print is full black or bare paper. Nothing else in the bench sets them.",
+  "Contrast mask": "Lightens what is dark and darkens what is light over broad areas, and leaves fine detail as strong as it was.",
+  Relief: "Raises or levels detail of three sizes. Below nothing it softens them: mist in the large, glow in the fine.",
+  Edges: "Burns the print down from its edges, or lightens it, as a print is finished under the enlarger.",
+  Exposure: "Dodging and burning by hand: a brush that lightens or darkens a little with each stroke, up to its ceiling.",
+  "All that is painted": "Acts on all strokes of this pass together: soften them, limit them, or clear a part.",
+  // Sets, finish
+  "The whole set": "How strongly all passes of the set act together.",
+  "Its passes": "Those in the set, in the order in which they act.",
+  File: "What is written, how large and how fine. What you choose stays for the next export.",
+  Exports: "What was made of this print. Each file can be fetched for as long as it is kept.",
+} as const;
+
+export type PartTitle = keyof typeof PART_HELP;

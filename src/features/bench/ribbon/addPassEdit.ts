@@ -1,0 +1,18 @@
+import { v4 as uuid } from "uuid";
+import { restingPass } from "@/core/plan/defaultPlan";
+import { freshPassName, insertPass } from "@/core/plan/editPasses";
+import type { MoveKind, Pass } from "@/core/plan/plan";
+import { PASS_FACES } from "../passes/passFaces";
+import { chosenPass, type BenchStore } from "../state/benchStore";
+
+/** Adds a pass after the one in hand and takes it in hand: fresh, or with the settings of another. */
+export function addPass(store: BenchStore, kind: MoveKind, like?: Pass): void {
+  const { plan, set } = store.getState();
+  const fresh = restingPass(kind, uuid(), freshPassName(plan, PASS_FACES[kind].name));
+  const pass = like ? { ...structuredClone(like), id: fresh.id, name: fresh.name, on: true, set: null } : fresh;
+  const grown = insertPass(plan, pass, chosenPass(store.getState())?.pass.id);
+  if (!grown) return set({ failure: "A plan holds no more passes than these." });
+  store.getState().adjust(() => grown);
+  set({ step: { stage: "pass", id: pass.id }, chosenStrands: [] });
+  store.getState().commit(like ? `${pass.name} added, as ${like.name}` : `${pass.name} added`);
+}
