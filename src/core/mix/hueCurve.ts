@@ -95,6 +95,13 @@ const HUE_NAMES = [
   { upTo: 361, name: "pink" },
 ] as const;
 
+/** Each named hue once, at its middle. Units: degrees of OKLCH hue. */
+export const NAMED_HUES: readonly { name: string; hueDeg: number }[] = HUE_NAMES.slice(0, -1).map(({ name, upTo }, i) => {
+  // The first goes on below 0.
+  const from = i === 0 ? HUE_NAMES.at(-2)!.upTo - 360 : HUE_NAMES[i - 1]!.upTo;
+  return { name, hueDeg: wrapDeg((from + upTo) / 2) };
+});
+
 /** A plain word for an OKLCH hue. */
 export function hueName(hueDeg: number): string {
   const hue = wrapDeg(hueDeg);

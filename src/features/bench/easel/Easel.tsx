@@ -1,5 +1,6 @@
 "use client";
 import { useImperativeHandle, useRef } from "react";
+import type { Point } from "@/core/region/region";
 import { CropOverlay } from "../frame/CropOverlay";
 import { RegionOverlay } from "../regions/RegionOverlay";
 import { useBench, useBenchState } from "../state/BenchContext";
@@ -18,6 +19,7 @@ import { Readout } from "./Readout";
 import { ToolTray } from "./ToolTray";
 import { useEaselHand, type Pull } from "./useEaselHand";
 import { BORDER, useEaselView, type EaselView } from "./useEaselView";
+import { useKeyCursor } from "./useKeyCursor";
 import { useRenderRequests } from "./useRenderRequests";
 import { useWheel } from "./useWheel";
 import { wheelScale } from "./view";
@@ -31,7 +33,8 @@ export function Easel() {
   const on = useEaselView(easel);
   const { view, pixelRatio, zoomTo, showAll, isFraming, isFit } = on;
   useRenderRequests(easel, on.detail, on.shownSize);
-  const { handlers, cursor, paints, pull } = useEaselHand(on);
+  const { handlers, cursor, paints, pull, isHolding } = useEaselHand(on);
+  const keys = useKeyCursor(easel, isHolding);
   useWheel(easel, (event) => {
     event.preventDefault();
     if (paints && event.shiftKey) return sizeBrush(store, (event.deltaY || event.deltaX) < 0 ? 1.1 : 1 / 1.1);
@@ -46,13 +49,25 @@ export function Easel() {
   const failure = useBenchState((state) => state.failure);
   return (
     <div className={styles.easel}>
-      <div ref={easel} id="easel" tabIndex={-1} className={styles.surface} data-testid="easel" style={{ cursor }} {...handlers}>
+      <div
+        ref={easel}
+        id="easel"
+        tabIndex={0}
+        role="application"
+        aria-label="The picture: arrows move a cursor on it, Enter presses and lets go"
+        className={styles.surface}
+        data-testid="easel"
+        style={{ cursor }}
+        onKeyDown={keys.onKeyDown}
+        {...handlers}
+      >
         {on.size.width > 0 && <Sheet on={on} />}
         {!isReady && !failure && (
           <p className={styles.waiting} role="status">
             Laying the picture out…
           </p>
         )}
+        {keys.at && <KeyCursor at={keys.at} />}
         {pull && <PullMark pull={pull} />}
         {paints && <BrushCursor easel={easel} long={on.geometry.long} />}
       </div>
@@ -99,6 +114,15 @@ function Sheet({ on }: { on: EaselView }) {
         </GeometryProvider>
       </div>
     </div>
+  );
+}
+
+function KeyCursor({ at: { x, y } }: { at: Point }) {
+  return (
+    <svg className={styles.keyCursor} style={{ left: x, top: y }} data-testid="key-cursor" aria-hidden>
+      <path d="M-14,0H-4M4,0H14M0,-14V-4M0,4V14" />
+      <path d="M-14,0H-4M4,0H14M0,-14V-4M0,4V14" />
+    </svg>
   );
 }
 

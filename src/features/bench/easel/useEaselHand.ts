@@ -2,7 +2,7 @@ import { useRef, useState, type MouseEvent, type PointerEvent } from "react";
 import type { Plan } from "@/core/plan/plan";
 import { useBench, useBenchState } from "../state/BenchContext";
 import type { Touch } from "../tools/drawing/drawer";
-import { useDrawingHand } from "../tools/drawing/useDrawingHand";
+import { KEY_POINTER, useDrawingHand } from "../tools/drawing/useDrawingHand";
 import { beginPull, type Puller } from "../tools/pulling";
 import { isDrawing, isExposing, isPicking } from "../tools/tools";
 import { togglePin } from "./Pins";
@@ -118,11 +118,13 @@ export function useEaselHand(on: EaselView) {
   return {
     paints,
     pull,
+    /** Whether what was begun by a press goes on until the hand lets go. */
+    isHolding: () => hand.isBusy() || drag.current !== undefined || isPulling,
     cursor: moves ? "grab" : isPulling ? "ns-resize" : tool === "pin" ? "copy" : paints ? "none" : "crosshair",
     handlers: {
       onPointerDown(event: PointerEvent<HTMLDivElement>) {
         if (fingers.down(event) || event.button > 1) return;
-        event.currentTarget.setPointerCapture(event.pointerId);
+        if (event.pointerId !== KEY_POINTER) event.currentTarget.setPointerCapture(event.pointerId);
         if (event.button === 0) press(event.nativeEvent, event.target as Element);
         else if (!on.isFraming) drag.current = { ...on.pointIn(event), view: on.view };
       },

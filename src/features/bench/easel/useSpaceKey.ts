@@ -13,7 +13,7 @@ export function useSpaceKey(): [boolean, (held: boolean) => void] {
     const onDown = (event: KeyboardEvent) => {
       if (event.key === "Tab") clicked = null;
       const focused = event.target as HTMLElement;
-      const isForFocused = focused.matches("button, a, input, [role]") && !focused.contains(clicked as Node | null);
+      const isForFocused = focused.matches("button, a, input, [role]:not([role=application])") && !focused.contains(clicked as Node | null);
       if (event.key !== " " || isTyping(event.target) || isForFocused) return;
       event.preventDefault();
       isDownHere = true;

@@ -1,7 +1,12 @@
 "use client";
 import { Button, Switch } from "antd";
+import { NAMED_HUES } from "@/core/mix/hueCurve";
 import { CHANNELS, LUMINANCE_WEIGHTS, setWeight, WEIGHT_LIMIT, weightSum, type Channel } from "@/core/mix/weights";
 import type { Mix } from "@/core/plan/plan";
+import { capital } from "@/features/shared/capital";
+import { Menu } from "@/features/shared/Menu";
+import { hueCss } from "../scale/hueCss";
+import { setKnot } from "../scale/hueEdits";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { HueKnotList } from "./HueKnotList";
 import { Panel, Part } from "./Panel";
@@ -75,10 +80,21 @@ export function MixPanel() {
             }}
           />
           <span className={styles.hint}>Hue response</span>
+          <span className={styles.grow} />
+          <Menu
+            columns={2}
+            items={NAMED_HUES.map(({ name, hueDeg }) => ({
+              key: name,
+              label: capital(name),
+              icon: <span className={styles.swatch} style={{ background: hueCss(hueDeg) }} />,
+            }))}
+            onPick={(picked) => setKnot(store, NAMED_HUES.find(({ name }) => name === picked)!.hueDeg)}
+          >
+            <Button size="small">Add a hue</Button>
+          </Menu>
           {mix.hueKnots.length > 0 && (
             <Button
               size="small"
-              style={{ marginLeft: "auto" }}
               onClick={() => {
                 change({ hueKnots: [] });
                 set({ chosenKnot: undefined });
@@ -91,7 +107,8 @@ export function MixPanel() {
         </div>
         {mix.hueKnots.length === 0 && (
           <p className={styles.hint}>
-            Choose Pull hue, touch a colour in the picture, and pull up for lighter or down for darker. Or click on the hue line.
+            Choose Pull hue, touch a colour in the picture, and pull up for lighter or down for darker. Or click on the hue line, or add a
+            hue by its name.
           </p>
         )}
         <HueKnotList />

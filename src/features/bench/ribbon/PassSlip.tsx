@@ -34,7 +34,7 @@ export const PassSlip = memo(function PassSlip({ pass, number, isOn, change, set
   const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id: pass.id });
   const element = useRef<HTMLButtonElement>(null);
   useEffect(() => {
-    if (isOn) element.current?.scrollIntoView({ block: "nearest", inline: "nearest" });
+    if (isOn) showIn(element.current!.closest("nav")!, element.current!);
   }, [isOn]);
   const acts = passInSet({ sets: set ? [set] : [] }, pass);
   const classes = [styles.slip, styles.pass, !acts.on && styles.off, isOn && styles.on, isDragging && styles.dragged];
@@ -80,3 +80,16 @@ export const PassSlip = memo(function PassSlip({ pass, number, isOn, change, set
     </div>
   );
 });
+
+/** Room kept at either side of the slip in hand, in CSS pixels: at the right the ribbon's end lies over it. */
+const BEFORE = 40;
+const AFTER = 236;
+
+/** Scrolls the ribbon so far that a slip is seen. Its own way of doing so would have Tab begin there. */
+function showIn(ribbon: HTMLElement, slip: HTMLElement): void {
+  const [all, one] = [ribbon.getBoundingClientRect(), slip.getBoundingClientRect()];
+  const over = one.right - (all.right - AFTER);
+  const under = all.left + BEFORE - one.left;
+  if (under > 0) ribbon.scrollLeft -= under;
+  else if (over > 0) ribbon.scrollLeft += over;
+}

@@ -6,13 +6,12 @@ import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import { useBench } from "../state/BenchContext";
 import { withGate } from "./gatePulls";
 import { RAIL, TOP, type X } from "./scaleGeometry";
+import { keyStep } from "./keyStep";
 import { snapZone } from "./snapZone";
 import styles from "./Scale.module.css";
 
 const HEIGHT = 26;
 const STEPS = 160;
-const KEY_STEP = 0.05;
-const COARSE_KEY_STEP = 0.5;
 const ENDS = ["low", "from", "to", "high"] as const;
 type End = (typeof ENDS)[number];
 const NAMES: Record<End, string> = {
@@ -57,10 +56,10 @@ export function GateHill({ pass, gate, x, zoneAt }: { pass: Pass; gate: Gate; x:
     },
   });
   const onKey = (end: End) => (event: KeyboardEvent) => {
-    if (event.key !== "ArrowLeft" && event.key !== "ArrowRight") return;
+    const by = keyStep(event, placeOf(gate, end));
+    if (by === undefined) return;
     event.preventDefault();
     event.stopPropagation();
-    const by = (event.key === "ArrowLeft" ? -1 : 1) * (event.shiftKey ? COARSE_KEY_STEP : KEY_STEP);
     change(movedEnd(gate, end, placeOf(gate, end) + by));
     commitSoon(label());
   };

@@ -1,10 +1,11 @@
 "use client";
 import { area, curveBasis, line, scaleLinear } from "d3";
 import { useMemo, useRef, type PointerEvent } from "react";
-import { addHueKnot, HUE_STOPS_LIMIT, hueCurve, hueName, type HueKnot } from "@/core/mix/hueCurve";
+import { HUE_STOPS_LIMIT, hueCurve, type HueKnot } from "@/core/mix/hueCurve";
 import { formatStops } from "@/core/zones/zone";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { hueCss } from "./hueCss";
+import { setKnot } from "./hueEdits";
 import { HueKnots } from "./HueKnots";
 import { useWidth } from "./useWidth";
 import styles from "./HueLine.module.css";
@@ -27,7 +28,6 @@ export function HueLine() {
   const x = useMemo(() => scaleLinear([0, 360], [LEFT, Math.max(width - RIGHT, LEFT + 100)]), [width]);
   const y = useMemo(() => scaleLinear([-HUE_STOPS_LIMIT, HUE_STOPS_LIMIT], [MIDDLE + HALF_HEIGHT, MIDDLE - HALF_HEIGHT]), []);
 
-  const change = (hueKnots: HueKnot[]) => store.getState().adjust((plan) => ({ ...plan, mix: { ...plan.mix, huesOn: true, hueKnots } }));
   const placeOf = (event: { clientX: number; clientY: number }): HueKnot => {
     const { left, top } = frame.current!.getBoundingClientRect();
     return { hueDeg: x.invert(event.clientX - left), stops: y.invert(event.clientY - top) };
@@ -36,11 +36,7 @@ export function HueLine() {
     if (event.button !== 0) return;
     const { hueDeg } = placeOf(event);
     if (hueDeg < 0 || hueDeg >= 360) return;
-    const added = addHueKnot(knots, hueDeg);
-    if (added.index === undefined) return store.getState().set({ failure: "There is no room for another knot. Remove one first." });
-    change(added.knots);
-    store.getState().set({ chosenKnot: added.index });
-    store.getState().commit(`A knot at ${hueName(hueDeg)} in the mix`);
+    setKnot(store, hueDeg);
   };
   const curve = useMemo(() => hueCurve(huesOn ? knots : []), [knots, huesOn]);
   const response = useMemo(

@@ -215,6 +215,11 @@ export const KEY_LINES: Record<string, readonly KeyLine[]> = {
     },
     { shown: "Arrows on a side or corner", words: "move it; with Shift, ten times", keys: [] },
   ],
+  "By keys alone": [
+    { shown: "Tab to the picture, arrows", words: "move a cursor on it by 10 pixels; with Shift 50, with Ctrl 1", keys: [] },
+    { shown: "Enter there", words: "presses with the tool in hand; again, lets go", keys: [] },
+    { shown: "Home, End", words: "on a strand or a gate's end: to the end of the scale", keys: [] },
+  ],
   "By touch": [
     { shown: "One finger", words: "uses the tool in hand; held still, it reads", keys: [] },
     { shown: "Two fingers", words: "move the picture and enlarge it, and never paint", keys: [] },

@@ -5,14 +5,13 @@ import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import { useBench, useBenchState } from "../../state/BenchContext";
 import { withMove } from "../../state/benchStore";
 import { BOTTOM, HANDLE_INSET, thread, TOP, type X } from "../../scale/scaleGeometry";
+import { keyStep } from "../../scale/keyStep";
 import { snapZone } from "../../scale/snapZone";
 import styles from "../../scale/Scale.module.css";
 
-const KEY_STEP = 0.05;
 /** Words beside a handle: how far from it, and the room the longest need, in CSS pixels. */
 const BESIDES = 11;
 const WORDS_WIDTH = 96;
-const COARSE_KEY_STEP = 0.5;
 
 interface StrandsProps {
   strands: readonly Strand[];
@@ -70,8 +69,8 @@ export function Strands({ strands, x, zoneAt, passId, passName }: StrandsProps) 
   });
   const onKeyDown = (index: number) => (event: KeyboardEvent) => {
     const strand = strands[index]!;
-    const by = (event.key === "ArrowLeft" ? -1 : 1) * (event.shiftKey ? COARSE_KEY_STEP : KEY_STEP);
-    if (event.key === "ArrowLeft" || event.key === "ArrowRight") {
+    const by = keyStep(event, event.altKey ? strand.from : strand.to);
+    if (by !== undefined) {
       if (event.altKey) change(moveStrand(strands, index, { ...strand, from: strand.from + by }));
       else change(moveTogether(strands, new Set([...chosen, index]), by));
       store.getState().commitSoon(labelOf(index));

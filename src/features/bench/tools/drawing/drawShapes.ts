@@ -34,11 +34,18 @@ export function drawLoop(at: Touch, store: BenchStore): Drawer {
 
 export const POLYGON_IS_FULL = `A polygon holds ${MOST_CORNERS} corners. Close it with Enter.`;
 
-/** A press adds a corner; one near the first closes the polygon. */
+/** How near to a corner a press means it, in long edges: to the first, or to the one set last. */
+const NEAR_FIRST = 0.012;
+const NEAR_LAST = 0.002;
+
+/** A press adds a corner; one near the first, or a second one on the last, closes the polygon. */
 export function addCorner(at: Touch, store: BenchStore): void {
   const { drawing, set } = store.getState();
   const first = drawing.corners[0];
-  if (first && drawing.corners.length >= 3 && Math.hypot(first.x - at.x, first.y - at.y) < 0.012) return closePolygon(store, at.shift);
+  const last = drawing.corners.at(-1);
+  const isNear = (corner: Point | undefined, away: number) => corner && Math.hypot(corner.x - at.x, corner.y - at.y) < away;
+  if (isNear(last, NEAR_LAST) && drawing.corners.length < 3) return;
+  if (drawing.corners.length >= 3 && (isNear(first, NEAR_FIRST) || isNear(last, NEAR_LAST))) return closePolygon(store, at.shift);
   if (drawing.corners.length >= MOST_CORNERS) return set({ failure: POLYGON_IS_FULL });
   set({ drawing: { ...drawing, corners: [...drawing.corners, { x: at.x, y: at.y, smooth: !at.alt }] } });
 }

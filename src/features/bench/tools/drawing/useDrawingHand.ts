@@ -1,12 +1,24 @@
 import { useEffect, useMemo, useRef } from "react";
+import type { Plan } from "@/core/plan/plan";
 import type { BenchStore } from "../../state/benchStore";
 import { drawsOneShape, isDrawing } from "../tools";
 import { beginDrawing } from "./beginDrawing";
 import type { Drawer, Touch } from "./drawer";
 
+/** The pointer that keys move and press. */
+export const KEY_POINTER = -1;
+const ITS_KEYS = ["ArrowLeft", "ArrowRight", "ArrowUp", "ArrowDown", "Enter"];
 const MODIFIERS = ["Shift", "Alt", "Control", "Meta", "CapsLock"];
 /** After these the hand goes on in another stroke: with the other sign, erasing, larger or smaller. */
 const GOES_ON_AFTER = ["d", "b", "e", "[", "]"];
+
+/** What is being drawn, and the plan without it. */
+interface Drawn {
+  drawer: Drawer;
+  before: Plan;
+  pointerId: number;
+  keepsTool: boolean;
+}
 
 export interface DrawingHand {
   /** Takes back what is being drawn, as if it had not begun. */
@@ -26,7 +38,7 @@ export interface DrawingHand {
  * moves what was drawn.
  */
 export function useDrawingHand(store: BenchStore): DrawingHand {
-  const drawer = useRef<{ drawer: Drawer; pointerId: number; keepsTool: boolean } | undefined>(undefined);
+  const drawer = useRef<Drawn | undefined>(undefined);
   /** The pointer that is still down after a key ended its stroke. */
   const goesOn = useRef<number | undefined>(undefined);
   const hand = useMemo(() => {
@@ -42,19 +54,20 @@ export function useDrawingHand(store: BenchStore): DrawingHand {
     };
     /** As if it had not begun. */
     const cancel = () => {
+      const begun = drawer.current;
       drawer.current = undefined;
       goesOn.current = undefined;
-      const { planAtPress, plan, adjust, set } = store.getState();
-      adjust(() => planAtPress ?? plan);
+      const { adjust, set } = store.getState();
+      if (begun) adjust(() => begun.before);
       set({ planAtPress: undefined, lasso: [] });
     };
     return {
       cancel,
       isBusy: () => drawer.current !== undefined,
       begin(touch: Touch, pointerId: number) {
-        const { tool } = store.getState();
+        const { tool, plan: before } = store.getState();
         const begun = isDrawing(tool) ? beginDrawing(tool, touch, store) : undefined;
-        drawer.current = begun && { drawer: begun, pointerId, keepsTool: touch.shift };
+        drawer.current = begun && { drawer: begun, before, pointerId, keepsTool: touch.shift };
         if (begun) store.getState().set({ planAtPress: store.getState().plan });
       },
       isDown: (pointerId: number) => drawer.current?.pointerId === pointerId || goesOn.current === pointerId,
@@ -74,7 +87,7 @@ export function useDrawingHand(store: BenchStore): DrawingHand {
     const onKey = (event: KeyboardEvent) => {
       const { key } = event;
       const drawn = drawer.current;
-      if (!drawn || MODIFIERS.includes(key)) return;
+      if (!drawn || MODIFIERS.includes(key) || (drawn.pointerId === KEY_POINTER && ITS_KEYS.includes(key))) return;
       if (key === "Escape") return (event.stopImmediatePropagation(), hand.cancel());
       hand.end();
       if (GOES_ON_AFTER.includes(key.toLowerCase())) goesOn.current = drawn.pointerId;

@@ -1,0 +1,78 @@
+import { useEffect, useRef, useState, type KeyboardEvent, type RefObject } from "react";
+import type { Point } from "@/core/region/region";
+import { KEY_POINTER } from "../tools/drawing/useDrawingHand";
+
+/** CSS pixels a key moves the cursor by: with Ctrl finely, with Shift far. */
+const STEP = 10;
+const FINE_STEP = 1;
+const FAR_STEP = 50;
+const DIRECTIONS: Record<string, readonly [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
+
+/**
+ * A pointer for those who have none: while the easel has the focus, arrows move it, Enter presses and lets go, and whatever tool is in hand takes it for any
+ * other. `holds` tells whether what a press began goes on until it is let go. Returns where it is, in CSS pixels of the easel, once it was moved.
+ */
+export function useKeyCursor(easel: RefObject<HTMLDivElement | null>, holds: () => boolean) {
+  const [at, setAt] = useState<Point>();
+  const isDown = useRef(false);
+  useEffect(() => {
+    const host = easel.current!;
+    // The hand that draws lets go by itself.
+    const onEscape = ({ key }: { key: string }) => {
+      if (key === "Escape") isDown.current = false;
+    };
+    const onPointer = ({ isTrusted }: Event) => isTrusted && setAt(undefined);
+    window.addEventListener("keydown", onEscape, true);
+    host.addEventListener("pointermove", onPointer);
+    return () => {
+      window.removeEventListener("keydown", onEscape, true);
+      host.removeEventListener("pointermove", onPointer);
+    };
+  }, [easel]);
+
+  const send = (type: string, { x, y }: Point, event: KeyboardEvent) => {
+    const host = easel.current!;
+    const bounds = host.getBoundingClientRect();
+    const [clientX, clientY] = [bounds.left + x, bounds.top + y];
+    const under = document.elementsFromPoint(clientX, clientY).find((element) => element.tagName === "CANVAS" && host.contains(element));
+    const { altKey } = event;
+    const of = { bubbles: true, pointerId: KEY_POINTER, pointerType: "mouse", isPrimary: true, clientX, clientY, altKey };
+    (under ?? host).dispatchEvent(
+      new PointerEvent(type, { ...of, button: type === "pointermove" ? -1 : 0, buttons: Number(isDown.current) }),
+    );
+  };
+  const release = (where: Point, event: KeyboardEvent) => {
+    isDown.current = false;
+    send("pointerup", where, event);
+    send("lostpointercapture", where, event);
+  };
+  const onKeyDown = (event: KeyboardEvent<HTMLDivElement>) => {
+    const direction = DIRECTIONS[event.key];
+    if (event.target !== event.currentTarget || (!direction && event.key !== "Enter") || event.metaKey) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const { width, height } = event.currentTarget.getBoundingClientRect();
+    const from = at ?? { x: width / 2, y: height / 2 };
+    if (direction) {
+      const step = event.ctrlKey ? FINE_STEP : event.shiftKey ? FAR_STEP : STEP;
+      const to = { x: within(from.x + step * direction[0], width), y: within(from.y + step * direction[1], height) };
+      setAt(to);
+      return send("pointermove", to, event);
+    }
+    setAt(from);
+    // Escape may have taken it back.
+    if (isDown.current && holds()) return release(from, event);
+    isDown.current = true;
+    send("pointermove", from, event);
+    send("pointerdown", from, event);
+    if (!holds()) release(from, event);
+  };
+  return { at, onKeyDown };
+}
+
+const within = (at: number, size: number) => Math.min(Math.max(at, 0), size - 1);
