@@ -1,0 +1,142 @@
+import type { Page } from "puppeteer-core";
+import { afterAll, beforeAll, expect, test } from "vitest";
+import { openOwnPrint, ownBrowser, press, settled, textOf } from "./browser";
+
+// What is shown stays in the window and in reach, however small that is and however much there is.
+
+const { newPage, faults, address } = ownBrowser();
+let page: Page;
+
+beforeAll(async () => {
+  page = await newPage();
+  await openOwnPrint(page, address(), "stair-to-the-dome.png");
+});
+afterAll(() => expect(faults).toEqual([]));
+
+const boxOf = (selector: string) => page.$eval(selector, (element) => element.getBoundingClientRect().toJSON() as DOMRect);
+const scrolls = () =>
+  page.evaluate(() => [document.documentElement.scrollWidth - innerWidth, document.documentElement.scrollHeight - innerHeight]);
+
+test.each([
+  [1280, 800],
+  [1100, 640],
+])("menus stay within a window of %i × %i, and the page does not scroll for them", async (width, height) => {
+  await page.setViewport({ width, height });
+  await settled(page);
+  for (const button of ["ready-gates", "add-pass"]) {
+    await page.click(`[data-testid="${button}"]`);
+    await page.waitForFunction(() => document.activeElement?.getAttribute("role") === "menuitem");
+    const menu = await boxOf(".ant-dropdown:not(.ant-dropdown-hidden)");
+    expect([menu.top >= 0, menu.left >= 0, menu.bottom <= height, menu.right <= width]).toEqual([true, true, true, true]);
+    expect(await scrolls()).toEqual([0, 0]);
+    await page.keyboard.press("Escape");
+    await page.waitForFunction(() => !document.querySelector(".ant-dropdown:not(.ant-dropdown-hidden)"));
+  }
+});
+
+test("a ready gate shows the hill it makes", async () => {
+  await page.click('[data-testid="ready-gates"]');
+  const hills = await page.$$eval(".ant-dropdown-menu-item path", (paths) => paths.map((path) => path.getAttribute("d")));
+  expect(hills.length).toBe(20);
+  expect(new Set(hills).size).toBe(20);
+  await page.keyboard.press("Escape");
+});
+
+test("the name of a strand at the end of the scale is not cut", async () => {
+  await page.click('[data-testid="pass-1"]');
+  await page.$$eval('[data-testid^="strand-"]', (strands) => (strands.at(-1) as SVGElement).focus());
+  await page.keyboard.down("Shift");
+  await page.keyboard.press("ArrowLeft");
+  await page.keyboard.up("Shift");
+  await settled(page);
+  const words = await page.$$eval("svg text", (texts) =>
+    texts
+      .filter((text) => text.textContent.includes("→"))
+      .map((text) => text.getBoundingClientRect().right - text.closest("svg")!.getBoundingClientRect().right),
+  );
+  expect(words.length).toBe(1);
+  expect(words[0]!).toBeLessThan(0);
+  await press(page, "Undo", "header");
+});
+
+test("with thirty passes the end of the ribbon is in reach, the wheel goes along it, and the pass in hand is seen", async () => {
+  for (let k = 0; k < 29; k++) await press(page, "Duplicate", "aside");
+  await settled(page);
+  const { width } = page.viewport()!;
+  for (const selector of ['[data-testid="add-pass"]', '[data-testid="pass-30"]']) {
+    const { left, right } = await boxOf(selector);
+    expect(left >= 0 && right <= width).toBe(true);
+  }
+  expect((await boxOf('[data-testid="pass-30"]')).right).toBeLessThan((await boxOf('[data-testid="add-pass"]')).left);
+  const first = () => boxOf('[data-testid="pass-1"]').then(({ left }) => left);
+  const before = await first();
+  const ribbon = await boxOf('nav[aria-label="Print plan"]');
+  await page.mouse.move(ribbon.x + 300, ribbon.y + 30);
+  await page.mouse.wheel({ deltaY: -400 });
+  await page.waitForFunction(
+    (left) => document.querySelector('[data-testid="pass-1"]')!.getBoundingClientRect().left > left + 300,
+    {},
+    before,
+  );
+});
+
+test("a message stands on the easel, one at a time, with the button that does what it advises", async () => {
+  await page.click('[data-testid="pass-1"]');
+  await page.keyboard.press("d");
+  await page.waitForSelector('[data-testid="message"]');
+  await page.keyboard.press("e");
+  await page.keyboard.press("b");
+  expect((await page.$$('[data-testid="message"], .ant-message-notice')).length).toBe(1);
+  const [message, easel] = [await boxOf('[data-testid="message"]'), await boxOf('[data-testid="easel"]')];
+  expect(message.top > easel.top && message.bottom < easel.bottom).toBe(true);
+  await press(page, "Add an exposure pass", '[data-testid="message"]');
+  await settled(page);
+  expect(await textOf(page, 'aside[aria-label="Step in hand"]')).toMatch(/exposure on the whole picture/);
+  expect(await page.$('[data-testid="message"]')).toBeNull();
+});
+
+test("each part of a panel says what it is for, when asked", async () => {
+  const parts = await page.$$eval('aside [aria-label^="What "]', (marks) => marks.map((mark) => mark.ariaLabel));
+  expect(parts.length).toBe((await page.$$("aside h3")).length);
+  await page.click('[aria-label="What Where is for"]');
+  expect(await textOf(page, 'aside [role="note"]')).toMatch(/part of the picture the pass acts in/);
+});
+
+test("a file dropped on the bench does not take its place", async () => {
+  await page.evaluate(() => {
+    const files = new DataTransfer();
+    files.items.add(new File(["x"], "dome.tif", { type: "image/tiff" }));
+    document.querySelector("main")!.dispatchEvent(new DragEvent("drop", { bubbles: true, cancelable: true, dataTransfer: files }));
+  });
+  await page.waitForFunction(() =>
+    document.querySelector('[data-testid="message"]')?.textContent?.includes("brought in on the contact sheet"),
+  );
+});
+
+test("enlarged twice the bench stands one below the other, and nothing lies beside the window", async () => {
+  await page.setViewport({ width: 640, height: 400 });
+  await settled(page);
+  expect((await scrolls())[0]).toBe(0);
+  const beside = await page.$$eval("header button, header a, aside button, [role=toolbar] button, main canvas", (all) =>
+    all
+      .filter((one) => one.getBoundingClientRect().right > innerWidth + 1 && one.getBoundingClientRect().width > 0)
+      .map((one) => one.textContent),
+  );
+  expect(beside).toEqual([]);
+  expect((await boxOf('[data-testid="easel"]')).height).toBeGreaterThan(400);
+  await page.$eval("aside", (panel) => panel.scrollIntoView());
+  expect((await boxOf("aside")).top).toBeLessThan(400);
+  await page.goto(address(), { waitUntil: "networkidle0" });
+  expect((await scrolls())[0]).toBe(0);
+});
+
+test("what is pasted on the contact sheet is brought in", async () => {
+  await page.evaluate(async () => {
+    const canvas = new OffscreenCanvas(30, 20);
+    canvas.getContext("2d")!.fillRect(0, 0, 30, 20);
+    const files = new DataTransfer();
+    files.items.add(new File([await canvas.convertToBlob()], "pasted-dome.png", { type: "image/png" }));
+    window.dispatchEvent(new ClipboardEvent("paste", { clipboardData: files }));
+  });
+  await page.waitForFunction(() => [...document.querySelectorAll("h2")].some((name) => name.textContent === "Pasted dome"));
+});
