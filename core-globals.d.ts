@@ -6,6 +6,7 @@ declare function structuredClone<T>(value: T): T;
 
 declare class TextEncoder {
   encode(text: string): Uint8Array;
+  encodeInto(source: string, destination: Uint8Array): { read: number; written: number };
 }
 
 declare class TextDecoder {

@@ -1,4 +1,4 @@
-import { readFileSync } from "node:fs";
+import { readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import parseExif from "exif-reader";
 import sharp from "sharp";
@@ -72,3 +72,55 @@ test.each(EXPORT_FORMATS)(
     expect(again.equals(data)).toBe(true);
   },
 );
+
+const XMP = `<?xpacket begin="" id="W5M0MpCehiHzreSzNTczkc9d"?><x:xmpmeta xmlns:x="urn:x"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#">
+<rdf:Description xmlns:exif="urn:exif" exif:GPSLatitude="51,30.0N"/>
+<rdf:Description xmlns:dc="http://purl.org/dc/elements/1.1/" xmlns:xmp="urn:xmp" xmp:CreateDate="1987-05-03T11:22:33">
+<dc:rights><rdf:Alt><rdf:li xml:lang="x-default">© Veyra &amp; Station</rdf:li></rdf:Alt></dc:rights>
+<dc:creator><rdf:Seq><rdf:li>Łucja</rdf:li><rdf:li>another</rdf:li></rdf:Seq></dc:creator></rdf:Description></rdf:RDF></x:xmpmeta><?xpacket end="w"?>`;
+
+test.each(["jpeg", "png", "webp", "tiff"] as const)(
+  "what was written beside a %s goes into its prints where the camera noted nothing",
+  async (format) => {
+    const file = join(folder, `written.${format}`);
+    await rgb8(to8(colourful(W, H)), W, H)
+      .withXmp(XMP)
+      .toFormat(format)
+      .toFile(file);
+    const { exif, facts } = await decodePicture(file, join(folder, `written-${format}`));
+    expect(facts.capture).toMatchObject({ Author: "Łucja", Copyright: "© Veyra & Station", Taken: "1987-05-03 11:22" });
+    const print = join(folder, `written-${format}.jpg`);
+    await writePrint(await renderPicture(picture, defaultPlan(), { depth: 8 }), ExportSettings.parse({ format: "jpeg" }), print, exif);
+    const { Image, Photo, GPSInfo } = await notesIn(print);
+    // Its reader gives words in UTF-8 as they lie there.
+    const words = (value: unknown) => String(value).replace("\0", "");
+    expect([words(Image!.Artist), words(Image!.Copyright), GPSInfo]).toEqual(["Łucja", "© Veyra & Station", undefined]);
+    expect(Photo!.DateTimeOriginal).toEqual(new Date("1987-05-03T11:22:33Z"));
+  },
+);
+
+test("the record of editors in a JPEG is read; the camera's own notes go before it; a broken packet is left aside", async () => {
+  const plain = await rgb8(to8(colourful(W, H)), W, H)
+    .jpeg()
+    .toBuffer();
+  const value = (set: number, words: string) => Buffer.concat([Buffer.from([0x1c, 2, set, 0, words.length]), Buffer.from(words, "latin1")]);
+  const record = Buffer.concat([value(80, "Jos\xe9 Veyra"), value(116, "Station")]);
+  const resource = Buffer.concat([
+    Buffer.from("8BIM"),
+    Buffer.from([4, 4, 0, 0, 0, 0, 0, record.length]),
+    record,
+    Buffer.alloc(record.length % 2),
+  ]);
+  const segment = Buffer.concat([Buffer.from("50686f746f73686f7020332e3000", "hex"), resource]);
+  const marker = Buffer.from([0xff, 0xed, (segment.length + 2) >> 8, (segment.length + 2) & 255]);
+  const file = join(folder, "edited.jpg");
+  writeFileSync(file, Buffer.concat([plain.subarray(0, 2), marker, segment, plain.subarray(2)]));
+  expect((await decodePicture(file, join(folder, "edited"))).facts.capture).toMatchObject({ Author: "José Veyra", Copyright: "Station" });
+  await sharp(join(folder, "noted.jpg")).withMetadata().withXmp(XMP).toFile(join(folder, "both.jpg"));
+  expect((await decodePicture(join(folder, "both.jpg"), join(folder, "both"))).facts.capture).toMatchObject({ Author: "A. Printer" });
+  await rgb8(to8(colourful(W, H)), W, H)
+    .withXmp("<x:xmpmeta><rdf:RDF><dc:creator")
+    .png()
+    .toFile(join(folder, "broken.png"));
+  expect((await decodePicture(join(folder, "broken.png"), join(folder, "broken"))).facts.capture).toEqual({});
+});

@@ -4,9 +4,12 @@ import sharp, { type Metadata } from "sharp";
 import { P3_SPACE, SRGB_SPACE, type SourceSpace } from "@/core/colour/sourceSpace";
 import { CoreError } from "@/core/errors";
 import { readExif, writeExif } from "@/core/formats/exif";
+import { readIptc } from "@/core/formats/iptc";
+import { withWritten } from "@/core/formats/writtenNotes";
 import { readIccProfile } from "@/core/formats/readIccProfile";
 import { textOf } from "@/core/text/text";
 import { PictureError } from "./pictureError";
+import { readXmp } from "./readXmp";
 import { sniffPicture, type PictureFormat } from "./sniffPicture";
 
 export const MOST_PIXELS = 150e6;
@@ -67,15 +70,15 @@ export async function decodePicture(path: string, target: string): Promise<Decod
     await pipeline.toColourspace(depth === 16 ? "rgb16" : "srgb").toFile(v);
     if (metadata.hasAlpha) await flattenOnWhite(v, depth);
     const layout = await readLayout(v, depth);
+    const noted = notesOf(metadata);
     const facts: PictureFacts = {
       format,
       bits: metadata.bitsPerSample ?? depth,
       profile: textOf(space.name) ?? "a profile without a name",
-      capture: captureData(metadata.exif),
+      capture: captureData(noted),
       notes,
     };
-    const exif = metadata.exif && readExif(metadata.exif);
-    return { file: v, ...layout, depth, space, facts, exif: exif && writeExif(exif) };
+    return { file: v, ...layout, depth, space, facts, exif: noted };
   } catch (error) {
     await rm(`${target}.v`, { force: true });
     if (error instanceof PictureError) throw error;
@@ -206,11 +209,18 @@ function flattenPixels(levels: Uint8Array | Uint16Array, white: number): void {
   }
 }
 
-/** What a photographer looks up later, from the EXIF block; an unreadable block is left aside. */
-function captureData(exif: Buffer | undefined): Record<string, string> {
+/** All that was noted of a picture and holds for its prints: by the camera, and by hand where the camera has nothing. An Exif block. */
+function notesOf({ exif, xmp, iptc }: Pick<Metadata, "exif" | "xmp" | "iptc">): Uint8Array | undefined {
+  const written = [...(xmp ? [readXmp(xmp)] : []), ...(iptc ? [readIptc(iptc)] : [])];
+  const all = withWritten(exif && readExif(exif), written);
+  return all && writeExif(all);
+}
+
+/** What a photographer looks up later, from an Exif block; an unreadable block is left aside. */
+function captureData(exif: Uint8Array | undefined): Record<string, string> {
   if (!exif) return {};
   try {
-    const { Image, Photo } = parseExif(exif);
+    const { Image, Photo } = parseExif(Buffer.concat([Buffer.from("Exif\0\0", "latin1"), exif]));
     const found: Record<string, string | undefined> = {
       Camera: cameraName(textOf(Image?.Make), textOf(Image?.Model)),
       Lens: textOf(Photo?.LensModel),
@@ -218,6 +228,8 @@ function captureData(exif: Buffer | undefined): Record<string, string> {
       Aperture: Photo?.FNumber === undefined ? undefined : `f/${Photo.FNumber}`,
       ISO: Photo?.ISOSpeedRatings === undefined ? undefined : String(Photo.ISOSpeedRatings),
       Taken: dateOf(Photo?.DateTimeOriginal),
+      Author: textOf(Image?.Artist),
+      Copyright: textOf(Image?.Copyright),
     };
     return Object.fromEntries(Object.entries(found).filter((entry): entry is [string, string] => !!entry[1]));
   } catch {

@@ -23,7 +23,7 @@ export interface PreparedFolder extends PreparedPicture {
 }
 
 /** Another name whenever levels are laid out otherwise: folders of an older kind are made anew. */
-const INDEX = "prepared-4.json";
+const INDEX = "prepared-5.json";
 
 /** The prepared picture in a folder, or undefined where it has not been prepared (or was cleared away). */
 export async function readPrepared(folder: string): Promise<PreparedFolder | undefined> {
