@@ -41,6 +41,13 @@ test("the contact sheet, its menus, its questions and the bin", async () => {
   await page.goto(`${address()}/bin`, { waitUntil: "networkidle0" });
   expect(await page.$('[data-testid="binned"]')).not.toBeNull();
   expect(await barriers()).toEqual([]);
+  await page.goto(`${address()}/sign-in`, { waitUntil: "networkidle0" });
+  expect(await barriers()).toEqual([]);
+  await page.goto(address(), { waitUntil: "networkidle0" });
+  await page.keyboard.press("?");
+  await page.waitForFunction(() => document.querySelector('[role="dialog"]')?.textContent?.includes("What can be done here"));
+  await rest();
+  expect(await barriers()).toEqual([]);
   await page.goto(`${address()}/prints/none`, { waitUntil: "networkidle0" });
   expect(await barriers()).toEqual([]);
 });

@@ -6,7 +6,6 @@ import { BenchContext, useBenchState, type Bench } from "./state/BenchContext";
 import { type BenchStart, chosenPass, chosenSet, createBenchStore, settledPlan } from "./state/benchStore";
 import { Easel } from "./easel/Easel";
 import { BROUGHT_IN_ELSEWHERE } from "./easel/Message";
-import { HelpSheet } from "./tools/HelpSheet";
 import { HistorySheet } from "./history/HistorySheet";
 import { HueLine } from "./scale/HueLine";
 import { FramePanel } from "./frame/FramePanel";
@@ -21,9 +20,10 @@ import { SaveQueue } from "./state/saveQueue";
 import { Scale } from "./scale/Scale";
 import { TopBar } from "./TopBar";
 import { browserStore } from "./state/unsentStore";
-import type { ViewActions } from "./tools/keys";
+import { KEY_LINES, type ViewActions } from "./tools/keys";
 import { useBenchKeys } from "./tools/useBenchKeys";
 import { useCancelDrag } from "./tools/useCancelDrag";
+import { LineSheet } from "../shared/LineSheet";
 import { SkipLinks } from "../shared/SkipLinks";
 import styles from "./BenchPage.module.css";
 
@@ -91,7 +91,7 @@ export function BenchPage({ start }: { start: BenchStart }) {
           <StepParts />
         </main>
       </div>
-      <HelpSheet isOpen={isHelp} onClose={() => setHelp(false)} />
+      <LineSheet title="Keys" lines={KEY_LINES} isOpen={isHelp} onClose={() => setHelp(false)} />
       <HistorySheet isOpen={isHistory} onClose={() => setHistory(false)} />
       <StaleSheet store={store} printId={start.print.id} pictureId={start.picture.id} />
       <RefusedSheet store={store} pictureId={start.picture.id} />

@@ -5,6 +5,7 @@ import { useRouter } from "next/navigation";
 import { useState, type ReactNode } from "react";
 import { BIN_DAYS, MOST_BINNED, type Binned } from "@/contracts/bin";
 import { askServer } from "../shared/askServer";
+import { SheetHelp } from "../shared/SheetHelp";
 import styles from "./BinSheet.module.css";
 
 const DAY_MS = 86_400_000;
@@ -48,6 +49,7 @@ export function BinSheet({ binned, aside }: { binned: readonly Binned[]; aside: 
           <Button disabled={binned.length === 0 || isBusy} onClick={empty}>
             Empty the bin…
           </Button>
+          <SheetHelp />
           {aside}
         </span>
       </header>

@@ -4,6 +4,7 @@ import Link from "next/link";
 import { useEffect, type ReactNode } from "react";
 import { useDropzone } from "react-dropzone";
 import type { SheetOrder, SheetPage, SheetRequest } from "@/contracts/contactSheet";
+import { SheetHelp } from "../shared/SheetHelp";
 import { SkipLinks } from "../shared/SkipLinks";
 import { CardRows } from "./CardRows";
 import { ImportList } from "./ImportList";
@@ -64,6 +65,7 @@ export function ContactSheet({ asked: start, first, aside }: Props) {
         <Link href="/bin" className={styles.quietLink}>
           Bin
         </Link>
+        <SheetHelp />
         {aside}
       </header>
       <main className={styles.sheet} id="pictures" tabIndex={-1}>
