@@ -1,3 +1,4 @@
+import type { SuggestedMix } from "@/core/mix/suggestMixes";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { ExposureStroke } from "@/core/passes/exposure/exposure";
@@ -71,6 +72,8 @@ export type Questions = {
   plane: { question: { plan: WirePlan; of: PlaneOf }; answer: SmallPlane | undefined };
   /** Strokes that dodge and burn the lights and darks a pass meets, at a scale in long edges. */
   accents: { question: { plan: WirePlan; passId: string; scale: number }; answer: ExposureStroke[] };
+  /** Mixes that keep the picture's colours apart. */
+  mixes: { question: null; answer: SuggestedMix[] };
 };
 
 export type ToWorker =

@@ -1,3 +1,4 @@
+import type { SuggestedMix } from "@/core/mix/suggestMixes";
 import { CoreError } from "@/core/errors";
 import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import type { Plan } from "@/core/plan/plan";
@@ -94,6 +95,11 @@ export class BenchEngine {
   /** Strokes that dodge and burn the lights and darks a pass meets, at a scale in long edges. */
   accents(plan: Plan, passId: string, scale: number): Promise<ExposureStroke[] | undefined> {
     return this.#ask("accents", () => ({ plan: this.#sender.pack(plan), passId, scale }));
+  }
+
+  /** Mixes that keep the picture's colours apart, the best first; none where it has hardly any. */
+  mixes(): Promise<SuggestedMix[] | undefined> {
+    return this.#ask("mixes", () => null);
   }
 
   /** Gives a canvas for a wish. It is the frames' from then on. */

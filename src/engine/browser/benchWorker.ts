@@ -101,6 +101,7 @@ const answer = answering<Questions>(
       const plan = receiver.unpack(question.plan);
       return { answer: (await opened).small.accents(plan, question.passId, question.scale) };
     },
+    mixes: async () => ({ answer: (await opened).small.mixes() }),
   },
   say,
 );

@@ -3,6 +3,7 @@ import { smallPrint, type Frame } from "@/core/frame/frame";
 import { handwork } from "@/core/inspect/handwork";
 import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import { placedStops } from "@/core/passes/passKinds";
+import { suggestMixes, type SuggestedMix } from "@/core/mix/suggestMixes";
 import { maskOf, planCompiler, regionKey } from "@/core/plan/compilePlan";
 import type { Pass, Plan } from "@/core/plan/plan";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
@@ -18,6 +19,8 @@ const GLIMPSE_EDGE = 144;
 /** Long edge of the planes that lines are drawn from, and of those in which edges are looked for. */
 const OUTLINE_EDGE = 260;
 const FINE_EDGE = 640;
+/** Long edge of the picture whose colours are compared with one another: some hundreds of places. */
+const SAMPLES_EDGE = 28;
 /** Sizes kept at once: another crop needs another one for its small pictures. */
 const MOST_STAGES = 5;
 /** How much a change of tone is enlarged in glimpses, lighter and darker than mid grey. */
@@ -114,6 +117,11 @@ export class SmallPictures {
     const stage = this.#stage(FINE_EDGE);
     const index = plan.passes.findIndex(({ id }) => id === passId);
     return accents(this.#tones(stage, { ...plan, passes: plan.passes.slice(0, Math.max(index, 0)) }), stage.size, scale);
+  }
+
+  /** Mixes that keep the picture's colours apart. */
+  mixes(): SuggestedMix[] {
+    return suggestMixes(this.#stage(SAMPLES_EDGE).source.colour);
   }
 
   /** The tones a plan leaves. */

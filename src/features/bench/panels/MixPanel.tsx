@@ -11,6 +11,7 @@ import { useBench, useBenchState } from "../state/BenchContext";
 import { HueKnotList } from "./HueKnotList";
 import { Panel, Part } from "./Panel";
 import { StepSlider } from "./StepSlider";
+import { SuggestedMixes } from "./SuggestedMixes";
 import styles from "./Panel.module.css";
 
 const NAMES: Record<Channel, string> = { red: "Red", green: "Green", blue: "Blue" };
@@ -112,6 +113,9 @@ export function MixPanel() {
           </p>
         )}
         <HueKnotList />
+      </Part>
+      <Part title="Suggestions">
+        <SuggestedMixes />
       </Part>
       <Part title="Bypass">
         <div className={styles.row}>

@@ -14,7 +14,7 @@ export function SwitchRow({
   onChange(checked: boolean): void;
 }) {
   return (
-    <div className={styles.row}>
+    <div className={`${styles.row} ${styles.unbroken}`}>
       <Switch size="small" checked={checked} aria-label={label} onChange={onChange} />
       <span className={styles.hint}>{words}</span>
     </div>
