@@ -63,7 +63,7 @@ function Choice({ mixes }: { mixes: readonly SuggestedMix[] }) {
   const take = (mix: SuggestedMix) => {
     isTried.current = false;
     store.getState().adjust((plan) => withWeights(plan, mix.weights));
-    store.getState().commit(`Mix suggested: ${mix.lighter} lighter`);
+    store.getState().commit(`Mix suggested: ${mix.lighter} over ${mix.darker}`);
     setBase(store.getState().plan);
   };
   return (
@@ -82,6 +82,7 @@ function Choice({ mixes }: { mixes: readonly SuggestedMix[] }) {
         >
           <MixGlimpse base={base} weights={mix.weights} />
           <span>{capital(mix.lighter)}</span>
+          <small>over {mix.darker}</small>
         </button>
       ))}
     </div>
