@@ -85,3 +85,50 @@ test("it says so where there are no colours to tell apart", async () => {
   await page.waitForFunction(() => document.querySelector("aside")?.textContent?.includes("hardly any colours"));
   expect(await textOf(page, "aside")).toMatch(/hardly any colours/);
 });
+
+test("film and filter set the weights, are told by them, and say what cannot be exposed", async () => {
+  await openOwnPrint(page, address(), "bench-target.png");
+  await press(page, "Mix", 'nav[aria-label="Print plan"]');
+  await page.$$eval(
+    "aside h3 button",
+    (parts) =>
+      parts.find((part) => part.innerText.startsWith("Film and filter"))!.getAttribute("aria-expanded") === "false" &&
+      parts.find((part) => part.innerText.startsWith("Film and filter"))!.click(),
+  );
+  const choose = async (label: string, option: string) => {
+    await page.focus(`input[aria-label="${label}"]`);
+    await page.keyboard.press("ArrowDown");
+    await page.waitForSelector(".ant-select-dropdown:not(.ant-select-dropdown-hidden) .ant-select-item-option");
+    await page.$$eval(
+      ".ant-select-dropdown:not(.ant-select-dropdown-hidden) .ant-select-item-option",
+      (options, words) => (options as HTMLElement[]).find((candidate) => candidate.innerText === words)!.click(),
+      option,
+    );
+    await settled(page);
+  };
+  const own = await weights();
+  await choose("Film", "Panchromatic");
+  const film = await weights();
+  expect(film).not.toEqual(own);
+  await choose("Filter", "25, red");
+  const [red, green, blue] = await weights();
+  expect(red!).toBeGreaterThan(0.8);
+  expect(red! + green! + blue!).toBeCloseTo(1, 2);
+  expect(await textOf(page, "aside")).toMatch(/one exposes 2\S* stops longer/);
+  // An own weight is no film's any more; what the film sees is.
+  await page.focus('aside [role="slider"][aria-label="Green"]');
+  await page.keyboard.press("ArrowRight");
+  await settled(page);
+  expect(await textOf(page, "aside")).toMatch(/Choose a film/);
+  await choose("Film", "Orthochromatic");
+  await page.focus('input[aria-label="Filter"]');
+  await page.keyboard.press("ArrowDown");
+  await page.waitForSelector(".ant-select-dropdown:not(.ant-select-dropdown-hidden) .ant-select-item-option-disabled");
+  expect(
+    await page.$$eval(".ant-select-item-option-disabled", (options) => options.map((option) => (option as HTMLElement).innerText)),
+  ).toContain("29, deep red");
+  await page.keyboard.press("Escape");
+  for (let k = 0; k < 4; k++) await press(page, "Undo", "header");
+  await settled(page);
+  expect(await weights()).toEqual(own);
+});

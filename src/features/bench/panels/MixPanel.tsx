@@ -8,6 +8,7 @@ import { Menu } from "@/features/shared/Menu";
 import { hueCss } from "../scale/hueCss";
 import { setKnot } from "../scale/hueEdits";
 import { useBench, useBenchState } from "../state/BenchContext";
+import { FilmFilter } from "./FilmFilter";
 import { HueKnotList } from "./HueKnotList";
 import { Panel, Part } from "./Panel";
 import { StepSlider } from "./StepSlider";
@@ -113,6 +114,9 @@ export function MixPanel() {
           </p>
         )}
         <HueKnotList />
+      </Part>
+      <Part folds title="Film and filter">
+        <FilmFilter />
       </Part>
       <Part title="Suggestions">
         <SuggestedMixes />
