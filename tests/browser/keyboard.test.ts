@@ -56,6 +56,14 @@ test("the first key of the page leads to the picture or to the step in hand", as
   await settled(page);
   await page.keyboard.press("Tab");
   expect(await page.evaluate(() => document.activeElement?.textContent)).toBe("To the picture");
+  await keys("Enter");
+  const outline = () => page.$eval('[data-testid="easel"]', (easel) => getComputedStyle(easel).outlineStyle);
+  expect([await outline(), (await page.$('[data-testid="key-cursor"]')) !== null]).toEqual(["solid", true]);
+  // Nothing stands round the picture while a pointer is used, keys or not.
+  await page.mouse.click(500, 400);
+  await page.keyboard.press("r");
+  expect([await outline(), await page.$('[data-testid="key-cursor"]')]).toEqual(["none", null]);
+  await page.focus('nav[aria-label="Skip to"] a');
   await page.keyboard.press("Tab");
   await keys("Enter");
   expect(await page.evaluate(() => document.activeElement?.id)).toBe("step");

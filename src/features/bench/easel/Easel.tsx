@@ -57,6 +57,7 @@ export function Easel() {
         aria-label="The picture: arrows move a cursor on it, Enter presses and lets go"
         className={styles.surface}
         data-testid="easel"
+        data-keys={keys.at !== undefined}
         style={{ cursor }}
         onKeyDown={keys.onKeyDown}
         {...handlers}

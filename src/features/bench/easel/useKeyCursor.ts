@@ -15,7 +15,7 @@ const DIRECTIONS: Record<string, readonly [number, number]> = {
 
 /**
  * A pointer for those who have none: while the easel has the focus, arrows move it, Enter presses and lets go, and whatever tool is in hand takes it for any
- * other. `holds` tells whether what a press began goes on until it is let go. Returns where it is, in CSS pixels of the easel, once it was moved.
+ * other. `holds` tells whether what a press began goes on until it is let go. Returns where it is, in CSS pixels of the easel, for as long as keys are used.
  */
 export function useKeyCursor(easel: RefObject<HTMLDivElement | null>, holds: () => boolean) {
   const [at, setAt] = useState<Point>();
@@ -27,11 +27,27 @@ export function useKeyCursor(easel: RefObject<HTMLDivElement | null>, holds: () 
       if (key === "Escape") isDown.current = false;
     };
     const onPointer = ({ isTrusted }: Event) => isTrusted && setAt(undefined);
+    let isPressed = false;
+    const onPress = () => (isPressed = true);
+    // Reached without a pointer, it shows where it points.
+    const onFocus = () => {
+      if (!isPressed) setAt((known) => known ?? { x: host.clientWidth / 2, y: host.clientHeight / 2 });
+    };
+    const onBlur = () => {
+      isPressed = false;
+      setAt(undefined);
+    };
+    host.addEventListener("pointerdown", onPress, true);
+    host.addEventListener("focus", onFocus);
+    host.addEventListener("blur", onBlur);
     window.addEventListener("keydown", onEscape, true);
     host.addEventListener("pointermove", onPointer);
     return () => {
       window.removeEventListener("keydown", onEscape, true);
       host.removeEventListener("pointermove", onPointer);
+      host.removeEventListener("pointerdown", onPress, true);
+      host.removeEventListener("focus", onFocus);
+      host.removeEventListener("blur", onBlur);
     };
   }, [easel]);
 

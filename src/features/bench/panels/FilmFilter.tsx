@@ -50,7 +50,7 @@ export function FilmFilter() {
         options={FILTER_NAMES.map((name) => ({ value: name, label: FILTERS[name].name, disabled: isDark(found?.film, name) }))}
         onChange={(next) => take(found?.film, next)}
       />
-      <Curves film={found?.film} filter={through} />
+      {(found || through !== "none") && <Curves film={found?.film} filter={through} />}
       <p className={styles.hint}>{wordsOf(found?.film, through)}</p>
     </>
   );
