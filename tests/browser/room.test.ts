@@ -1,6 +1,6 @@
 import type { Page } from "puppeteer-core";
 import { afterAll, beforeAll, expect, test } from "vitest";
-import { openOwnPrint, ownBrowser, press, settled, textOf } from "./browser";
+import { openOwnPrint, ownBrowser, pick, press, settled, textOf } from "./browser";
 
 // What is shown stays in the window and in reach, however small that is and however much there is.
 
@@ -68,6 +68,15 @@ test("with thirty passes the end of the ribbon is in reach, the wheel goes along
     expect(left >= 0 && right <= width).toBe(true);
   }
   expect((await boxOf('[data-testid="pass-30"]')).right).toBeLessThan((await boxOf('[data-testid="add-pass"]')).left);
+  // One that is added by the menu too, once the menu has given the focus back.
+  await page.click('[data-testid="add-pass"]');
+  await pick(page, "Relief");
+  await page.waitForFunction(() => document.activeElement?.getAttribute("data-testid") === "add-pass");
+  await settled(page);
+  expect((await boxOf('[data-testid="pass-31"]')).right).toBeLessThan((await boxOf('[data-testid="add-pass"]')).left);
+  await press(page, "Undo", "header");
+  await settled(page);
+  await page.click('[data-testid="pass-30"]');
   const first = () => boxOf('[data-testid="pass-1"]').then(({ left }) => left);
   const before = await first();
   const ribbon = await boxOf('nav[aria-label="Print plan"]');

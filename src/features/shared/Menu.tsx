@@ -28,7 +28,7 @@ export function Menu({ items, onPick, columns = 1, open, onOpenChange, children 
   const follow: DropdownProps["onOpenChange"] = (isOpen, info) => {
     const focused = document.activeElement;
     if (!isOpen && (focused === document.body || focused?.closest(".ant-dropdown")))
-      (place.current!.firstElementChild as HTMLElement).focus();
+      (place.current!.firstElementChild as HTMLElement).focus({ preventScroll: true });
     onOpenChange?.(isOpen, info);
   };
   return (
