@@ -39,7 +39,9 @@ const unreachable = (page: Page) =>
   page.evaluate(() => {
     const controls = [...document.querySelectorAll<HTMLElement>("button, [role=slider], [role=switch], input, a[href]")];
     return controls.flatMap((one) => {
-      if (one.closest("[hidden], .ant-select, [aria-hidden=true]") || (one as HTMLButtonElement).disabled) return [];
+      // The ways past are not seen before they have the focus.
+      if (one.closest("[hidden], .ant-select, [aria-hidden=true], [aria-label='Skip to']") || (one as HTMLButtonElement).disabled)
+        return [];
       one.scrollIntoView({ block: "nearest", inline: "nearest" });
       const { left, top, width, height } = one.getBoundingClientRect();
       if (width === 0 || getComputedStyle(one).visibility === "hidden") return [];

@@ -69,7 +69,8 @@ export function useKeyCursor(easel: RefObject<HTMLDivElement | null>, holds: () 
   };
   const onKeyDown = (event: KeyboardEvent<HTMLDivElement>) => {
     const direction = DIRECTIONS[event.key];
-    if (event.target !== event.currentTarget || (!direction && event.key !== "Enter") || event.metaKey) return;
+    // Enter is the bench's own until the cursor was moved.
+    if (event.target !== event.currentTarget || (!direction && (event.key !== "Enter" || !at)) || event.metaKey) return;
     event.preventDefault();
     event.stopPropagation();
     const { width, height } = event.currentTarget.getBoundingClientRect();
