@@ -25,7 +25,7 @@ test("parts of a panel fold to a line that says how they stand, and stay as they
   // The move and how it meets the print are at hand without scrolling.
   const bottom = await page.$eval('[aria-label="Strength"]', (slider) => slider.getBoundingClientRect().bottom);
   expect(bottom).toBeLessThan(800);
-  const part = await page.$$eval(`${PANEL} h3`, (titles) => titles.map((title) => title.innerText.replace(/\s+/g, " ")));
+  const part = await page.$$eval(`${PANEL} h3 button:first-child`, (titles) => titles.map((title) => title.innerText.replace(/\s+/g, " ")));
   expect(part).toContain("Where the whole picture");
   expect(part).toContain("How it meets the print 100 %, normal");
 
