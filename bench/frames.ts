@@ -79,14 +79,20 @@ async function drag(what: string, x: number, y: number, canvasId: "preview" | "c
         const clientY = atY + Math.round(byY * Math.cos(k / 7));
         const move = { bubbles: true, pointerId: 1, clientX, clientY, buttons: 1, altKey: byY === 0 };
         target.dispatchEvent(new PointerEvent("pointermove", move));
-        await new Promise<void>((resolve) => {
+        const isDrawn = await new Promise<boolean>((resolve) => {
           const observer = new MutationObserver(() => {
-            if (canvas.dataset.frame === before) return;
-            observer.disconnect();
-            resolve();
+            if (canvas.dataset.frame !== before) end(true);
           });
+          const end = (drawn: boolean) => {
+            observer.disconnect();
+            clearTimeout(timer);
+            resolve(drawn);
+          };
+          // A move that changes nothing, as of a knob at its stop, makes no frame.
+          const timer = setTimeout(() => end(false), 1500);
           observer.observe(canvas, { attributes: true });
         });
+        if (!isDrawn) continue;
         times.drawn.push(Number(canvas.dataset.drawnAt) - begin); // told by whoever draws, on the same clock
         times.worker.push(Number(canvas.dataset.tookMs));
       }
