@@ -83,6 +83,25 @@ test("a hue is added by its name and pulled", async () => {
   expect(await page.$eval('[data-testid="knot-0"]', (knot) => [knot.ariaLabel, Number(knot.ariaValueNow)])).toEqual(["Red knot", 2]);
 });
 
+test("where what had the focus goes away, the focus stays near", async () => {
+  const isAtBody = () => page.evaluate(() => document.activeElement === document.body);
+  const knots = () => page.$$eval('[data-testid^="knot-"]', (all) => all.length);
+  const count = await knots();
+  for (let left = count; left > 0; left--) {
+    await focus(`[data-testid="knot-${left - 1}"]`);
+    await keys("Delete");
+    expect([await knots(), await isAtBody()]).toEqual([left - 1, false]);
+  }
+  for (let k = 0; k < count; k++) await keys("Control+z");
+  expect(await knots()).toBe(count);
+  for (let left = count; left > 0; left--) {
+    await page.focus('aside [aria-label^="Remove the knot"]');
+    await keys("Enter");
+    expect([await knots(), await isAtBody()]).toEqual([left - 1, false]);
+  }
+  expect(await page.evaluate(() => document.activeElement?.closest("aside") !== null)).toBe(true);
+});
+
 test("strands and gates go by arrows, Home and End", async () => {
   await page.focus('[data-testid="pass-1"]');
   await keys("Enter");

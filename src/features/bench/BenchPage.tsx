@@ -24,6 +24,7 @@ import { KEY_LINES, type ViewActions } from "./tools/keys";
 import { useBenchKeys } from "./tools/useBenchKeys";
 import { useCancelDrag } from "./tools/useCancelDrag";
 import { LineSheet } from "../shared/LineSheet";
+import { useKeepFocus } from "../shared/useKeepFocus";
 import { SkipLinks } from "../shared/SkipLinks";
 import styles from "./BenchPage.module.css";
 
@@ -78,6 +79,7 @@ export function BenchPage({ start }: { start: BenchStart }) {
   const openHelp = useCallback(() => setHelp(true), []);
   useCancelDrag(store);
   useDropped(store);
+  useKeepFocus();
   useBenchKeys(store, view, openHelp);
 
   return (
