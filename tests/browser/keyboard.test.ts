@@ -63,6 +63,9 @@ test("the first key of the page leads to the picture or to the step in hand", as
   await page.mouse.click(500, 400);
   await page.keyboard.press("r");
   expect([await outline(), await page.$('[data-testid="key-cursor"]')]).toEqual(["none", null]);
+  // Nor when one comes back from another window.
+  await page.$eval('[data-testid="easel"]', (easel) => ((easel as HTMLElement).blur(), (easel as HTMLElement).focus()));
+  expect(await page.$('[data-testid="key-cursor"]')).toBeNull();
   await page.focus('nav[aria-label="Skip to"] a');
   await page.keyboard.press("Tab");
   await keys("Enter");

@@ -13,6 +13,7 @@ const ALL: i32 = 16;
 const ALIKE: f64 = 0.0016;
 /** Lines that leave as much of a place, but for this, are one. */
 const EVEN: f64 = 1e-6;
+/** As ../../brush/falloff.ts. */
 const FALLOFF_STEPS: f64 = 1024;
 /** Of the table of what 0, 1, 2, … dabs leave. */
 const MOST_WHOLE: i32 = 256;

@@ -22,28 +22,28 @@ export function useKeyCursor(easel: RefObject<HTMLDivElement | null>, holds: () 
   const isDown = useRef(false);
   useEffect(() => {
     const host = easel.current!;
+    /** Whether a pointer gave it the focus last. */
+    let isPressed = false;
     // The hand that draws lets go by itself.
-    const onEscape = ({ key }: { key: string }) => {
+    const onKey = ({ key }: { key: string }) => {
       if (key === "Escape") isDown.current = false;
+      if (key === "Tab" || key === "Enter") isPressed = false;
     };
     const onPointer = ({ isTrusted }: Event) => isTrusted && setAt(undefined);
-    let isPressed = false;
     const onPress = () => (isPressed = true);
     // Reached without a pointer, it shows where it points.
     const onFocus = () => {
       if (!isPressed) setAt((known) => known ?? { x: host.clientWidth / 2, y: host.clientHeight / 2 });
     };
-    const onBlur = () => {
-      isPressed = false;
-      setAt(undefined);
-    };
+    // Who comes back from another window with a pointer has not reached it by keys.
+    const onBlur = () => setAt(undefined);
     host.addEventListener("pointerdown", onPress, true);
     host.addEventListener("focus", onFocus);
     host.addEventListener("blur", onBlur);
-    window.addEventListener("keydown", onEscape, true);
+    window.addEventListener("keydown", onKey, true);
     host.addEventListener("pointermove", onPointer);
     return () => {
-      window.removeEventListener("keydown", onEscape, true);
+      window.removeEventListener("keydown", onKey, true);
       host.removeEventListener("pointermove", onPointer);
       host.removeEventListener("pointerdown", onPress, true);
       host.removeEventListener("focus", onFocus);

@@ -10,6 +10,7 @@ import { useBench } from "../state/BenchContext";
 import styles from "./Panel.module.css";
 import cards from "./ReadyPlacements.module.css";
 
+const put = (plan: Plan, { weights, sumHeld }: Plan["mix"]): Plan => ({ ...plan, mix: { ...plan.mix, weights, sumHeld } });
 const withWeights = (plan: Plan, weights: Weights): Plan => ({ ...plan, mix: { ...plan.mix, weights: { ...weights }, sumHeld: true } });
 
 /** Mixes that keep this picture's colours apart, when asked: each small on this picture, and large while it is pointed at. */
@@ -45,23 +46,22 @@ export function SuggestedMixes() {
 
 function Choice({ mixes }: { mixes: readonly SuggestedMix[] }) {
   const { store } = useBench();
-  /** The print as it was when the choice was opened: what is gone back to, and what the small pictures are made from. */
+  /** What the small pictures are made from: the print as it was when the choice was opened, or since one was taken. */
   const [base, setBase] = useState(() => store.getState().plan);
-  const isTried = useRef(false);
-  const put = (plan: Plan, { weights, sumHeld }: Plan["mix"]) => ({ ...plan, mix: { ...plan.mix, weights, sumHeld } });
+  /** The mix that is gone back to, while another is tried. */
+  const own = useRef<Plan["mix"]>(undefined);
   const putBack = useCallback(() => {
-    if (isTried.current) store.getState().adjust((plan) => put(plan, base.mix));
-    isTried.current = false;
-  }, [store, base]);
+    const mix = own.current;
+    if (mix) store.getState().adjust((plan) => put(plan, mix));
+    own.current = undefined;
+  }, [store]);
   useEffect(() => putBack, [putBack]);
   const tryOut = ({ weights }: SuggestedMix) => {
-    // What was moved since by hand is what one comes back to.
-    if (!isTried.current) setBase(store.getState().plan);
-    isTried.current = true;
+    own.current ??= store.getState().plan.mix;
     store.getState().adjust((plan) => withWeights(plan, weights));
   };
   const take = (mix: SuggestedMix) => {
-    isTried.current = false;
+    own.current = undefined;
     store.getState().adjust((plan) => withWeights(plan, mix.weights));
     store.getState().commit(`Mix suggested: ${mix.lighter} over ${mix.darker}`);
     setBase(store.getState().plan);
