@@ -15,6 +15,7 @@ import {
 import { parsePlan } from "@/contracts/plan";
 import { defaultPlan } from "@/core/plan/defaultPlan";
 import { PLAN_VERSION, type Plan } from "@/core/plan/plan";
+import { cleanLevel } from "@/engine/node/cleanPicture";
 import { decodePicture } from "@/engine/node/decodePicture";
 import { renderPicture } from "@/engine/node/renderPicture";
 import { writePrint } from "@/engine/node/writePrint";
@@ -215,6 +216,7 @@ async function renderOne(picture: string, call: Call, onProgress: (part: number)
     const decoded = await decodePicture(file, join(folder, "full"));
     for (const note of decoded.facts.notes) console.error(`${picture}: ${note}`);
     const rendered = await renderPicture(decoded, call.plan, {
+      cleaned: async () => ({ full: cleanLevel(decoded, join(folder, "clean")) }),
       depth,
       noise: exportNoise(settings),
       longEdge: settings.longEdge,

@@ -111,6 +111,8 @@ const weight = anyNumber(-2, 2);
 export function anyPlan(): fc.Arbitrary<Plan> {
   const drafts = fc.record({
     mix: fc.record({
+      // Cleaned colour has to be made first: tests/engine/clean.test.ts.
+      clean: fc.constant(0),
       weights: fc.record({ red: weight, green: weight, blue: weight }),
       sumHeld: fc.boolean(),
       huesOn: fc.boolean(),

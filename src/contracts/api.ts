@@ -128,7 +128,7 @@ export const LevelRequest = z.object({
   y: z.coerce.number().int().min(0),
   width: z.coerce.number().int().min(1).max(4096),
   height: z.coerce.number().int().min(1).max(4096),
-  /** The levels, or the packed grain of the same pixels. */
-  of: z.enum(["levels", "grain"]).default("levels"),
+  /** The levels, or the packed grain of the same pixels; of the picture as found, or with its colours cleaned. */
+  of: z.enum(["levels", "grain", "clean", "clean-grain"]).default("levels"),
 });
 export type LevelRequest = z.infer<typeof LevelRequest>;

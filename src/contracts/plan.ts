@@ -42,6 +42,7 @@ const SetSchema = z.strictObject({
 });
 
 const MixSchema = z.strictObject({
+  clean: z.number().min(0).max(1).describe("How far the colour it reads is cleaned of noise and compression"),
   weights: z.strictObject({ red: Weight, green: Weight, blue: Weight }),
   sumHeld: z.boolean().describe("Whether setting one weight moves the others so that neutrals stay"),
   huesOn: z.boolean().describe("Whether the hue response applies"),
@@ -90,6 +91,8 @@ const UPGRADES: Record<number, (plan: Record<string, unknown>) => Record<string,
   5: (plan) => ({ ...plan, version: 6, regions: withOwnShapeIds(plan.regions) }),
   // 6 → 7: the print may be cut out of its picture.
   6: (plan) => ({ ...plan, version: 7, frame: { turns: 0, degrees: 0, mirrored: false, crop: null } }),
+  // 7 → 8: the colour a mix reads may be cleaned.
+  7: (plan) => ({ ...plan, version: 8, mix: isRecord(plan.mix) ? { clean: 0, ...plan.mix } : plan.mix }),
 };
 
 /** Shapes of a region that have one id are told apart: all but the first get another. */

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import type { SourceSpace } from "@/core/colour/sourceSpace";
+import { P3_SPACE, type SourceSpace } from "@/core/colour/sourceSpace";
 
 /** Long edge of the preview level, in pixels: about 1.1 megapixels, what the bench works on while a hand moves. */
 export const PREVIEW_LONG_EDGE = 1280;
@@ -44,3 +44,8 @@ export const PreparedPicture = z.object({
   levels: z.array(PreparedLevel).min(1),
 });
 export type PreparedPicture = z.infer<typeof PreparedPicture>;
+
+/** The same level with its colours cleaned: at 16 bits, in the source's primaries. */
+export function cleanedLevel(level: PreparedLevel): PreparedLevel {
+  return { ...level, depth: 16, space: { ...level.space, curves: P3_SPACE.curves } };
+}

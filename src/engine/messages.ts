@@ -145,10 +145,14 @@ export interface SmallPlane extends Size {
   plane: Float32Array<ArrayBuffer>;
 }
 
+export type Cleaning = "under way" | "there" | "failed";
+
 export type FromWorker =
   | Answer
   /** Follows the preview's frame, so that nobody waits for the counting. */
   | ({ type: "measured" } & Measured)
+  /** How far the picture's cleaned colours are, once a plan asked for them. */
+  | { type: "cleaning"; state: Cleaning }
   /** Something that nobody asked for went wrong: a frame, a part of the picture. */
   | { type: "failed"; message: string }
   | { type: "pong" };

@@ -1,7 +1,9 @@
 import { toneToLuminance, luminanceToTone } from "@/core/colour/lstar";
 import { pairTable } from "@/core/kernels/pairTable";
 import type { Placing } from "@/core/frame/frame";
-import { readTable } from "@/core/kernels/reference";
+import type { SourceSpace } from "@/core/colour/sourceSpace";
+import { CoreError } from "@/core/errors";
+import { readTable, type Planes } from "@/core/kernels/reference";
 import type { CompiledMask, CompiledPlan } from "@/core/plan/compilePlan";
 import { TONE_KNOTS } from "@/core/zones/toneKnots";
 import { areaReduceRows, rowsNeeded, type Size } from "@/core/spatial/areaReduce";
@@ -16,13 +18,19 @@ import { gateTableOf, maskPlane, repairPlane, type MaskPicture } from "./maskPla
 import { NO_HAND, runsOf } from "./runs";
 import { applyRun, NO_BASES, type Bases, type Laid } from "./applyRun";
 import type { ShownMask } from "./stageMasks";
+import { betweenPlanes, COLOURS } from "./decoded";
 import { inNewState } from "./grownPlane";
 import { PrintCutter } from "./printCutter";
 import { StopsPlanes } from "./stopsPlanes";
 import type { LayStrokes } from "./strokeMaps";
 
-/** Gives rows y up to y + height of a picture as interleaved RGB levels. */
-export type ReadRows = (y: number, height: number) => Uint8Array | Uint16Array;
+/** A picture on disk, by rows. */
+export interface StoredRows {
+  depth: 8 | 16;
+  space: SourceSpace;
+  /** Gives rows y up to y + height as interleaved RGB levels. */
+  readRows(y: number, height: number): Uint8Array | Uint16Array;
+}
 
 export interface RowRenderer {
   /** Renders output rows `from` up to `to` into `out` (grey levels of the whole output), at their place. */
@@ -43,7 +51,7 @@ export interface RowRenderer {
  * Units   grey levels with the sRGB curve: 0–255 dithered, or with a noise of so many levels, or 0–65535 rounded.
  */
 export function rowRenderer(
-  source: { size: Size; depth: 8 | 16; space: Parameters<BandMachine["setSpace"]>[0]; readRows: ReadRows },
+  source: StoredRows & { size: Size; cleaned?: StoredRows | undefined },
   plan: CompiledPlan,
   output: Output,
   { bases = NO_BASES, bandPixels = BAND_PIXELS, shown }: { bases?: Bases; bandPixels?: number; shown?: ShownMask | undefined } = {},
@@ -56,6 +64,7 @@ export function rowRenderer(
   const stops = new StopsPlanes(source.size);
   const seesPicture = [shown?.mask, ...runs.map(({ mask }) => mask)].some((mask) => mask && (mask.gate || needsBases(mask)));
   const rowsInBand = Math.max(1, Math.floor(bandPixels / width));
+  const cleaner = plan.clean > 0 ? colourCleaned(machine, source.cleaned, plan.clean) : undefined;
   const reduces = output.size.width !== width || output.size.height !== source.size.height;
 
   /** Runs the plan over source rows, a band at a time; the tones are then in the machine. */
@@ -63,10 +72,12 @@ export function rowRenderer(
     for (let y = first; y < end; y += rowsInBand) {
       const rows = Math.min(rowsInBand, end - y);
       machine.decode(source.readRows(y, rows));
+      const found = seesPicture || cleaner ? takenColour(machine, rows * width) : undefined;
+      cleaner?.(found!, y, rows);
       if (machine.movesHues) machine.findHues();
       machine.mix();
       const place = { x: 0, y, width, whole: source.size };
-      const picture = seesPicture ? bandPicture(machine, rows * width) : NO_PICTURE;
+      const picture = seesPicture ? bandPicture(machine, found!) : NO_PICTURE;
       const grid = gridOf({ width, height: rows }, 0, y, source.size);
       // Passes that act through the same mask share what is laid out.
       const masks = new Map<string, LaidMask>();
@@ -187,28 +198,49 @@ function layOn(grid: Grid): LayStrokes {
 const NONE = new Float32Array(0);
 const NO_PICTURE: MaskPicture = { red: NONE, green: NONE, blue: NONE, mixed: () => NONE, hues: () => ({ hue: NONE, fade: NONE }) };
 
-/** What masks see of the band in the machine, copied out once for all of them. */
-function bandPicture(machine: BandMachine, pixels: number): MaskPicture {
-  const taken = (name: PlaneName) => {
-    const plane = new Float32Array(pixels);
-    machine.take(name, plane, 0);
-    return plane;
-  };
-  const mixed = taken("tone");
+/** What masks see of the band in the machine, copied out once for all of them: its colours as found, and its tones. */
+function bandPicture(machine: BandMachine, found: Planes): MaskPicture {
+  const { length } = found.red;
+  const mixed = taken(machine, "tone", length);
   let hues: ReturnType<MaskPicture["hues"]> | undefined;
   return {
-    red: taken("red"),
-    green: taken("green"),
-    blue: taken("blue"),
+    ...found,
     mixed: () => mixed,
     hues() {
       if (!hues) {
+        putColour(machine, found);
         machine.findHues();
-        hues = { hue: taken("hue"), fade: taken("fade") };
+        hues = { hue: taken(machine, "hue", length), fade: taken(machine, "fade", length) };
       }
       return hues;
     },
   };
+}
+
+/** Lays the colours to be mixed into the machine: those found in a band, so far cleaned. */
+function colourCleaned(machine: BandMachine, cleaned: StoredRows | undefined, amount: number) {
+  if (!cleaned) throw new CoreError("bad_plan", "the plan reads cleaned colour, and none was given");
+  const decoder = new BandMachine(machine.capacity, 1);
+  decoder.setSpace(cleaned.space, cleaned.depth);
+  return (found: Planes, y: number, rows: number) => {
+    decoder.decode(cleaned.readRows(y, rows));
+    const clean = takenColour(decoder, found.red.length);
+    putColour(machine, amount === 1 ? clean : betweenPlanes(found, clean, amount));
+  };
+}
+
+function taken(machine: BandMachine, name: PlaneName, pixels: number): Float32Array {
+  const plane = new Float32Array(pixels);
+  machine.take(name, plane, 0);
+  return plane;
+}
+
+function takenColour(machine: BandMachine, pixels: number): Planes {
+  return { red: taken(machine, "red", pixels), green: taken(machine, "green", pixels), blue: taken(machine, "blue", pixels) };
+}
+
+function putColour(machine: BandMachine, colour: Planes): void {
+  for (const name of COLOURS) machine.put(name, colour[name], 0, colour.red.length);
 }
 
 /** Luminance over tone; fine enough that its error stays below 1e-8. */

@@ -1,18 +1,16 @@
-import { IDENTITY3, type Matrix3 } from "@/core/colour/matrix3";
+import { CoreError } from "@/core/errors";
+import type { Matrix3 } from "@/core/colour/matrix3";
 import type { SourceSpace } from "@/core/colour/sourceSpace";
 import type { Grain } from "@/core/grain/grain";
 import type { Planes } from "@/core/kernels/reference";
-import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
+import type { CompiledPlan } from "@/core/plan/compilePlan";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { BAND_PIXELS, BandMachine, type BandPlace } from "./bandMachine";
+import { betweenDecoded, colourOf, COLOURS, decodeLevels, reduceDecoded, type Decoded, type Part, type StoredLevels } from "./decoded";
 import { FUSED_KNOTS } from "./fuseTables";
-import { emptyGrain, emptyPlanes, GrainReducer, putGrain, putPlanes, throughMatrix, unpackGrain } from "./grainMachine";
 import { ANALYSIS_EDGE } from "./maskBases";
 import { PrintCutter } from "./printCutter";
 import type { SourcePlace } from "./stageTypes";
-
-/** What of a pixel is rendered by itself: the two its grain stands for, or the whole. */
-export type Part = "darker" | "lighter" | undefined;
 
 /** Hue in turns, and how far a place is coloured, 0–1. */
 interface Hues {
@@ -26,7 +24,6 @@ export interface LaidPlanes {
   masks: Map<string, Float32Array>;
 }
 
-const COLOURS = ["red", "green", "blue"] as const;
 const GRAIN_PARTS: readonly Part[] = ["darker", "lighter"];
 const WHOLE: readonly Part[] = [undefined];
 
@@ -34,7 +31,8 @@ const WHOLE: readonly Part[] = [undefined];
  * A picture, or a part of one, decoded: linear colour, and what inside each pixel it was reduced from. All that renders it shares it, and the machine that
  * works on one band of it at a time.
  *
- * Memory  12 bytes a pixel, 8 more once hues are looked at; with grain 40 and 16. Masks and their shapes up to a fixed size.
+ * Memory  12 bytes a pixel, 8 more once hues are looked at; with grain 40 and 16; with cleaned colour as much again, and once more where a mix reads something between.
+ *         Masks and their shapes up to a fixed size.
  */
 export class Source {
   readonly place: SourcePlace;
@@ -42,16 +40,17 @@ export class Source {
   readonly machine: BandMachine;
   readonly cutter = new PrintCutter();
   readonly #rowsInBand: number;
-  readonly #hues = new Map<Part, Hues>();
+  readonly #hues = new WeakMap<Planes, Hues>();
+  #cleaned: Decoded | undefined;
+  #between: { amount: number; decoded: Decoded } | undefined;
   #small: Source | undefined;
   /** Shapes and masks laid out on it, by their keys, the newest last. */
   readonly laid: LaidPlanes = { shapes: new Map(), masks: new Map() };
 
   private constructor(
-    readonly colour: Planes,
+    readonly found: Decoded,
     readonly size: Size,
     readonly toP3: Matrix3,
-    readonly grain: Grain | undefined,
     place?: SourcePlace,
   ) {
     this.place = place ?? { x: 0, y: 0, whole: size };
@@ -66,33 +65,39 @@ export class Source {
 
   /** From stored levels: interleaved RGB, row after row. `place` where they are a part of a picture; `grain`, packed, where they were reduced. */
   static fromLevels(
-    levels: Uint8Array | Uint16Array,
+    levels: StoredLevels["levels"],
     size: Size,
     space: SourceSpace,
     { place, grain }: { place?: SourcePlace | undefined; grain?: Uint32Array | undefined } = {},
   ): Source {
-    const decoder = new BandMachine(size.width, 1);
-    decoder.setSpace(grain ? { ...space, toP3: IDENTITY3 } : space, levels instanceof Uint8Array ? 8 : 16);
-    const colour = emptyPlanes(size.width * size.height);
-    for (let from = 0; from < colour.red.length; from += size.width) {
-      decoder.decode(levels.subarray(3 * from, 3 * (from + size.width)));
-      for (const name of COLOURS) decoder.take(name, colour[name], from);
-    }
-    if (!grain) return new Source(colour, size, space.toP3, undefined, place);
-    const own = unpackGrain(colour, grain);
-    for (const planes of own ? [own.darker, own.lighter, colour] : [colour]) throughMatrix(planes, space.toP3);
-    return new Source(colour, size, space.toP3, own, place);
+    return new Source(decodeLevels({ levels, space, grain }, size), size, space.toP3, place);
+  }
+
+  /** The picture's colours as found. */
+  get colour(): Planes {
+    return this.found.colour;
+  }
+
+  get grain(): Grain | undefined {
+    return this.found.grain;
+  }
+
+  /** Gives the same pixels with their colours cleaned. */
+  giveCleaned(stored: StoredLevels): void {
+    this.#cleaned = decodeLevels(stored, this.size);
+    this.#small = undefined;
+  }
+
+  /** A plan as far as it can be rendered here: without cleaned colour, mixed from what was found. */
+  asFarAsGiven(plan: CompiledPlan): CompiledPlan {
+    return this.#cleaned || plan.clean === 0 ? plan : { ...plan, clean: 0 };
   }
 
   /** The same picture smaller, area-averaged in linear light; what lies inside its pixels is their grain. Of whole pictures only. */
   reducedTo(size: Size): Source {
-    const colour = emptyPlanes(size.width * size.height);
-    const grain = emptyGrain(colour.red.length);
-    new GrainReducer(this.size, size, LUMINANCE_WEIGHTS).forRows(this.colour, this.grain, 0, 0, size.height, (y, row) => {
-      putPlanes(colour, y * size.width, row.colour);
-      putGrain(grain, y * size.width, row.grain);
-    });
-    return new Source(colour, size, this.toP3, grain.share.some((share) => share > 0) ? grain : undefined);
+    const reduced = new Source(reduceDecoded(this.found, this.size, size), size, this.toP3);
+    if (this.#cleaned) reduced.#cleaned = reduceDecoded(this.#cleaned, this.size, size);
+    return reduced;
   }
 
   /** As small as masks are gathered from. */
@@ -110,7 +115,17 @@ export class Source {
   }
 
   colourOf(part: Part): Planes {
-    return part ? this.grain![part] : this.colour;
+    return colourOf(this.found, part);
+  }
+
+  /** What a mix reads, cleaned so far. Errors: CoreError `bad_plan` where there is no cleaned colour. */
+  colourToMix(part: Part, clean: number): Planes {
+    if (clean === 0) return this.colourOf(part);
+    const cleaned = this.#cleaned;
+    if (!cleaned) throw new CoreError("bad_plan", "the plan reads cleaned colour, and none was given");
+    if (clean === 1) return colourOf(cleaned, part);
+    if (this.#between?.amount !== clean) this.#between = { amount: clean, decoded: betweenDecoded(this.found, cleaned, clean) };
+    return colourOf(this.#between.decoded, part);
   }
 
   /** Where a part of the pixels begins in a plane of tones. */
@@ -132,28 +147,27 @@ export class Source {
     return { x, y: top + y, width: this.size.width, whole };
   }
 
-  putColour(from: number, to: number, part?: Part): void {
-    const colour = this.colourOf(part);
+  putColour(from: number, to: number, colour = this.colour): void {
     for (const name of COLOURS) this.machine.put(name, colour[name], from, to);
   }
 
-  hues(part: Part): Hues {
-    const known = this.#hues.get(part);
+  hues(colour: Planes): Hues {
+    const known = this.#hues.get(colour);
     if (known) return known;
     const hues = { hue: new Float32Array(this.pixels), fade: new Float32Array(this.pixels) };
     this.forBands((from, to) => {
-      this.putColour(from, to, part);
+      this.putColour(from, to, colour);
       this.machine.findHues();
       this.machine.take("hue", hues.hue, from);
       this.machine.take("fade", hues.fade, from);
     });
-    this.#hues.set(part, hues);
+    this.#hues.set(colour, hues);
     return hues;
   }
 
   /** How much of the picture holds each hue: `bins` sums over the turn, weighted by how coloured a pixel is. */
   hueShares(bins: number): Float32Array {
-    const { hue, fade } = this.hues(undefined);
+    const { hue, fade } = this.hues(this.colour);
     const shares = new Float32Array(bins);
     for (let i = 0; i < hue.length; i++) {
       const bin = Math.min(Math.floor(hue[i]! * bins), bins - 1);

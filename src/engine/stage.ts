@@ -16,7 +16,8 @@ import { gateBase, type Analysis } from "./maskBases";
 import { isGatheredOnTheWay, needsBases, type MaskBases } from "./maskKeys";
 import { type MaskPicture } from "./maskPlane";
 import { gathers, NO_HAND, runsOf, sweepsOf, type Hand, type Run } from "./runs";
-import { Source, type Part } from "./source";
+import type { Part } from "./decoded";
+import { Source } from "./source";
 import { StageMasks, type ShownMask } from "./stageMasks";
 import type { PointReading, Showing, StageHistograms, StopsOf } from "./stageTypes";
 
@@ -159,7 +160,7 @@ export class Stage {
     return {
       ...this.source.colourOf(part),
       mixed: () => (part ? this.#partOf(this.#tonesOf(0), part) : this.tonesAfter(0)),
-      hues: () => this.source.hues(part),
+      hues: () => this.source.hues(this.source.colourOf(part)),
     };
   }
 
@@ -185,7 +186,7 @@ export class Stage {
       this.#checkpoints.forgetCounts();
     }
     this.source.machine.setMix(plan);
-    if (this.source.machine.movesHues) this.source.parts.forEach((part) => this.source.hues(part));
+    if (this.source.machine.movesHues) this.source.parts.forEach((part) => this.source.hues(this.source.colourToMix(part, plan.clean)));
     return this.source.machine;
   }
 
@@ -394,9 +395,10 @@ export class Stage {
   }
 
   #mixBand(from: number, to: number, part: Part): void {
-    this.source.putColour(from, to, part);
+    const colour = this.source.colourToMix(part, this.#plan!.clean);
+    this.source.putColour(from, to, colour);
     if (this.source.machine.movesHues) {
-      const { hue, fade } = this.source.hues(part);
+      const { hue, fade } = this.source.hues(colour);
       this.source.machine.put("hue", hue, from, to);
       this.source.machine.put("fade", fade, from, to);
     }

@@ -2,6 +2,7 @@ import { writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import type { Plan } from "@/core/plan/plan";
+import { cleanLevel } from "@/engine/node/cleanPicture";
 import { renderPicture } from "@/engine/node/renderPicture";
 import { colourful } from "../madePictures";
 
@@ -12,5 +13,6 @@ export async function renderKept(plan: Plan, folder: string): Promise<Uint16Arra
   const file = join(folder, "levels");
   writeFileSync(file, colourful(KEPT_SIZE.width, KEPT_SIZE.height));
   const layout = { file, offset: 0, ...KEPT_SIZE, depth: 16, space: SRGB_SPACE } as const;
-  return (await renderPicture(layout, plan, { depth: 16, threads: 1 })).levels as Uint16Array;
+  const cleaned = async () => ({ full: cleanLevel(layout, `${file}.clean`) });
+  return (await renderPicture(layout, plan, { depth: 16, threads: 1, cleaned })).levels as Uint16Array;
 }

@@ -176,6 +176,26 @@ export interface KernelExports {
   ): void;
   packGrain(mean: number, grain: number, stride: number, out: number, n: number): void;
   unpackGrain(mean: number, packed: number, grain: number, stride: number, n: number): void;
+  /** Cleaning of colour: as/clean.ts. */
+  labOf(colour: number, out: number, stride: number, n: number, constants: number): void;
+  squareMeans(p: number, row: number, out: number, n: number): void;
+  squareProducts(p: number, q: number, row: number, out: number, n: number): void;
+  solveGuides(places: number, out: number, stride: number, n: number, ridge0: number, ridge1: number, ridge2: number): void;
+  followGuides(
+    ...args: [
+      lightness: number,
+      ab: number,
+      guideStride: number,
+      upper: number,
+      lower: number,
+      stride: number,
+      part: number,
+      between: number,
+      out: number,
+      n: number,
+    ]
+  ): void;
+  recolour(colour: number, lightness: number, ab: number, stride: number, n: number, constants: number): void;
   throughMatrix(colour: number, stride: number, n: number, matrix: number): void;
   /** mode: place in BLEND_MODES. */
   blendPlanes(below: number, above: number, out: number, n: number, mode: number): void;

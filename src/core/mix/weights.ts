@@ -18,6 +18,11 @@ export const LUMINANCE_WEIGHTS: Weights = {
   blue: P3_LUMINANCE[2],
 };
 
+/** Whether colours of one light come to different tones: any weights but those of the light itself. */
+export function readsColour(weights: Weights): boolean {
+  return CHANNELS.some((channel) => weights[channel] !== LUMINANCE_WEIGHTS[channel]);
+}
+
 export function weightSum({ red, green, blue }: Weights): number {
   return red + green + blue;
 }

@@ -3,7 +3,7 @@ import { isRepairedOnTheWay, readsEnteringTone, type Gate } from "../gate/gate";
 import { gateKey } from "../gate/gateKey";
 import { pairTable } from "../kernels/pairTable";
 import { hueCurve } from "../mix/hueCurve";
-import type { Weights } from "../mix/weights";
+import { readsColour, type Weights } from "../mix/weights";
 import { leavesAll, placedStops, stepOf, strokesOfMove, withMoveStrokes } from "../passes/passKinds";
 import type { Region } from "../region/region";
 import { shapeKey, strokesKey } from "../region/shapeKey";
@@ -16,6 +16,8 @@ const HUE_KNOTS = 1440;
 /** A plan as the kernels take it. Steps that change nothing are left out. */
 export interface CompiledPlan {
   frame: Frame;
+  /** How far the colour that is mixed is the cleaned one, 0–1; 0 where the mix reads no colour. */
+  clean: number;
   weights: Weights;
   /** Stops over hue in turns; absent where no hue is moved. */
   hueTable: Float32Array | undefined;
@@ -85,7 +87,8 @@ export function planCompiler(): (plan: Plan) => CompiledPlan {
     });
     steps = kept;
     painted = paintedNow;
-    return { frame: plan.frame, weights: plan.mix.weights, hueTable: hues.table, hueKey: key, passes };
+    const clean = hues.table || readsColour(plan.mix.weights) ? plan.mix.clean : 0;
+    return { frame: plan.frame, clean, weights: plan.mix.weights, hueTable: hues.table, hueKey: key, passes };
   };
 }
 

@@ -8,12 +8,20 @@ export function restingPass(kind: MoveKind, id: string, name: string): Pass {
   return { id, name, on: true, strength: 1, blend: "normal", region: null, gate: null, zonesOff: [], set: null, move: restingMove(kind) };
 }
 
+/** Formats that keep colour more coarsely than light. */
+const COARSE_IN_COLOUR: readonly string[] = ["JPEG", "WebP", "AVIF"];
+
+/** How far colour is cleaned in a new print of a picture of a format. */
+export function restingClean(format?: string): number {
+  return format && COARSE_IN_COLOUR.includes(format) ? 1 : 0;
+}
+
 /** What a new print starts from: plain luminance, and one placement that changes nothing yet. */
-export function defaultPlan(): Plan {
+export function defaultPlan(format?: string): Plan {
   return {
     version: PLAN_VERSION,
     frame: { ...WHOLE_FRAME },
-    mix: { weights: { ...LUMINANCE_WEIGHTS }, sumHeld: true, huesOn: true, hueKnots: [] },
+    mix: { clean: restingClean(format), weights: { ...LUMINANCE_WEIGHTS }, sumHeld: true, huesOn: true, hueKnots: [] },
     regions: [],
     sets: [],
     passes: [restingPass("placement", "first", "Place the tones")],

@@ -8,10 +8,12 @@ import type { Region } from "../region/region";
 
 export type { Move, MoveKind, MoveOf };
 
-export const PLAN_VERSION = 7;
+export const PLAN_VERSION = 8;
 
 /** Colour to monochrome: weights in linear light, then the hue response. */
 export interface Mix {
+  /** How far the colour it reads is cleaned of noise and compression: 0 as found, 1 cleaned. */
+  clean: number;
   weights: Weights;
   /** Whether setting one weight moves the others so that neutrals stay. */
   sumHeld: boolean;

@@ -5,6 +5,7 @@ import type { Plan } from "@/core/plan/plan";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import { Asker } from "../asking";
 import type {
+  Cleaning,
   FromPresenter,
   FromWorker,
   Glimpse,
@@ -26,6 +27,7 @@ export interface BenchEngineEvents {
   /** A frame was drawn, or waits for a canvas: see `drawOn`. */
   onPresented(message: FromPresenter): void;
   onMeasured(measured: Measured): void;
+  onCleaning(state: Cleaning): void;
   onFailure(message: string): void;
 }
 
@@ -136,6 +138,8 @@ export class BenchEngine {
         return this.#asker.take(message);
       case "measured":
         return this.#events.onMeasured(message);
+      case "cleaning":
+        return this.#events.onCleaning(message.state);
       case "failed":
         this.#wanted = undefined;
         return this.#events.onFailure(message.message);

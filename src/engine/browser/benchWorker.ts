@@ -1,6 +1,6 @@
 import type { LevelRequest } from "@/contracts/api";
 import type { Plan } from "@/core/plan/plan";
-import type { PreparedPicture } from "@/contracts/preparedPicture";
+import { cleanedLevel, type PreparedPicture } from "@/contracts/preparedPicture";
 import { maskOf, planCompiler } from "@/core/plan/compilePlan";
 import { reachTable } from "@/core/steps/reach";
 import {
@@ -50,25 +50,33 @@ const scope = self as unknown as DedicatedWorkerGlobalScope;
 const HUE_BINS = 180;
 const PREVIEW_AFTER_MS = 60;
 const COUNT_AFTER_MS = 120;
+/** Cleaned colours that could not be fetched are asked for again with the first frame after so long. */
+const CLEAN_AGAIN_MS = 5000;
 /** Shown smaller than this part of the preview, the picture gets a stage of just its size: less to compute, no resampling by the browser. */
 const FITTED_BELOW = 0.9;
 
 interface Open {
   picture: PreparedPicture;
   fetcher: LevelFetcher;
+  /** Fetches the same levels with their colours cleaned. */
+  cleaned: LevelFetcher;
+  /** Whether the preview has its cleaned colours. */
+  cleaning: "unasked" | "asked" | "there";
   preview: Views;
   /** The preview brought down to just the size it is shown at. */
   fitted: Views | undefined;
   /** A part of the print at a level, with the part of the picture it is cut out of. */
-  detail: { area: LevelArea; frame: string; views: Views; print: Placing | undefined } | undefined;
+  detail: { area: LevelArea; frame: string; isCleaned: boolean; views: Views; print: Placing | undefined } | undefined;
   /** The picture smaller, for all that is asked of it besides frames. */
   small: SmallPictures;
 }
 
 let open: Open | undefined;
 let waiting: { number: number; request: RenderRequest } | undefined;
+/** What was rendered last. */
+let last: typeof waiting;
 let isScheduled = false;
-let fetching: { area: LevelArea; frame: string; abort: AbortController } | undefined;
+let fetching: { area: LevelArea; frame: string; isCleaned: boolean; abort: AbortController } | undefined;
 let spare: ArrayBuffer | undefined;
 /** Where they are drawn. */
 let frames: MessagePort | undefined;
@@ -128,20 +136,52 @@ scope.onmessage = ({ data }: MessageEvent<ToWorker>) => {
 function glimpsesOf({ small, preview, picture }: Open, plan: Plan, of: GlimpseOf): Glimpse[] {
   if (of !== "sheet") return small.glimpses(plan, of);
   const print = printOn(plan.frame, picture.levels[0]!, preview.size);
-  const rgba = preview.stage("glance").render(compile(plan), undefined, showingOf({ kind: "picture" }), { print });
+  const rgba = preview
+    .stage("glance")
+    .render(preview.source.asFarAsGiven(compile(plan)), undefined, showingOf({ kind: "picture" }), { print });
   return [{ ...sizeOf(print ?? preview.size), rgba }];
 }
 
 async function openPicture({ pictureId, picture, origin }: Questions["open"]["question"]): Promise<Questions["open"]["answer"]> {
   const fetcher = new LevelFetcher(picture.levels, (area, of, signal) => fetchArea(origin, pictureId, { ...area, of }, signal));
-  const level = picture.levels.length - 1;
-  const { width, height, space } = picture.levels[level]!;
-  const { levels, grain } = await fetcher.read({ level, x: 0, y: 0, width, height }, new AbortController().signal);
+  const cleaned = new LevelFetcher(picture.levels.map(cleanedLevel), (area, of, signal) =>
+    fetchArea(origin, pictureId, { ...area, of: of === "grain" ? "clean-grain" : "clean" }, signal),
+  );
+  const { width, height, space } = picture.levels.at(-1)!;
+  const { levels, grain } = await fetcher.read(previewArea(picture), new AbortController().signal);
   const preview = new Views(Source.fromLevels(levels, { width, height }, space, { grain }));
-  open = { picture, fetcher, preview, fitted: undefined, detail: undefined, small: new SmallPictures(preview.source, picture.levels[0]!) };
+  const small = new SmallPictures(preview.source, picture.levels[0]!);
+  open = { picture, fetcher, cleaned, cleaning: "unasked", preview, fitted: undefined, detail: undefined, small };
   whenOpen(open);
   schedule();
   return { hueShares: preview.source.hueShares(HUE_BINS) };
+}
+
+function previewArea({ levels }: PreparedPicture): LevelArea {
+  const { width, height } = levels.at(-1)!;
+  return { level: levels.length - 1, x: 0, y: 0, width, height };
+}
+
+/** Fetches the preview's cleaned colours, once a plan asks for them: until they are there it is mixed from those found. */
+async function fetchCleaned(found: Open): Promise<void> {
+  if (found.cleaning !== "unasked") return;
+  found.cleaning = "asked";
+  say({ type: "cleaning", state: "under way" });
+  try {
+    const { levels, grain } = await found.cleaned.read(previewArea(found.picture), new AbortController().signal);
+    const { source } = found.preview;
+    source.giveCleaned({ levels, space: cleanedLevel(found.picture.levels.at(-1)!).space, grain });
+    found.cleaning = "there";
+    found.fitted = undefined;
+    found.small = new SmallPictures(source, found.picture.levels[0]!);
+    say({ type: "cleaning", state: "there" });
+    waiting ??= last;
+    schedule();
+  } catch (error) {
+    say({ type: "cleaning", state: "failed" });
+    say({ type: "failed", message: wordsOf(error).message });
+    setTimeout(() => (found.cleaning = "unasked"), CLEAN_AGAIN_MS);
+  }
 }
 
 async function fetchArea(origin: string, pictureId: string, asked: LevelRequest, signal: AbortSignal): Promise<ArrayBuffer> {
@@ -181,10 +221,12 @@ function schedule(): void {
 function renderWaiting(): void {
   if (!open || !waiting) return;
   const { number, request } = waiting;
+  last = waiting;
   waiting = undefined;
+  if (request.plan.mix.clean > 0) void fetchCleaned(open);
   const { detail } = request;
   const known = open.detail;
-  const shown = detail && known && covers(known.area, detail) && known.frame === frameKey(request.shownFrame) ? known : undefined;
+  const shown = detail && known && serves(known, detail, request) ? known : undefined;
   if (detail && !shown) fetchDetail(detail, number, request);
   if (!detail) fetching?.abort.abort();
   // What is looked at comes first; the preview beneath, with the histograms, follows when the hand rests.
@@ -201,11 +243,11 @@ function renderWaiting(): void {
 /** The surroundings a part of the picture needs, where the plan has steps that look at them. */
 function basesFor(request: RenderRequest): Bases {
   const { plan, hand, look } = request;
-  const compiled = compile(plan);
   // A pass that changes nothing yet has a mask to be seen all the same.
   const shown = look.kind === "mask" ? handMask(request) : undefined;
-  if (!looksAtWhole(compiled) && !shown?.mask) return NO_BASES;
   const whole = fittedStage(request);
+  const compiled = compiledFor(whole, plan);
+  if (!looksAtWhole(compiled) && !shown?.mask) return NO_BASES;
   whole.update(compiled, hand);
   return shown ? whole.basesToShow(shown, hand?.first ?? 0) : whole.bases();
 }
@@ -218,7 +260,7 @@ interface Given {
 function renderStage(stage: Stage, area: Screen["area"], number: number, request: RenderRequest, { bases, print }: Given): void {
   const begin = performance.now();
   const showing = { ...showingOf(request.look), screens: request.screens, mask: handMask(request), exposed: handStops(request) };
-  const rgba = stage.render(compile(request.plan), request.hand, showing, { buffer: spare, bases, print });
+  const rgba = stage.render(compiledFor(stage, request.plan), request.hand, showing, { buffer: spare, bases, print });
   spare = undefined;
   const frame: Frame = { number, screen: screenOf(area, request), ...sizeOf(print ?? stage.size), rgba, tookMs: performance.now() - begin };
   frames?.postMessage(frame, [rgba.buffer]);
@@ -259,9 +301,13 @@ function actingShare(stage: Stage, request: RenderRequest): number | null {
 
 function countExactly(request: RenderRequest): void {
   const preview = open!.preview.stage("print");
-  preview.update(compile(request.plan), request.hand, { print: printOn(request.plan.frame, open!.picture.levels[0]!, preview.size) });
+  preview.update(compiledFor(preview, request.plan), request.hand, {
+    print: printOn(request.plan.frame, open!.picture.levels[0]!, preview.size),
+  });
   measure(preview, request, actingShare(preview, request));
 }
+
+const compiledFor = (stage: Stage, plan: Plan) => stage.source.asFarAsGiven(compile(plan));
 
 const purposeOf = ({ isPeek }: RenderRequest): Purpose => (isPeek ? "glance" : "print");
 
@@ -286,25 +332,29 @@ function fittedViews({ width, height }: Size): Views {
 
 function fetchDetail(area: LevelArea, number: number, request: RenderRequest): void {
   const frameOfIt = frameKey(request.shownFrame);
-  if (fetching && covers(fetching.area, area) && fetching.frame === frameOfIt) return;
+  if (fetching && serves(fetching, area, request)) return;
   fetching?.abort.abort();
   const abort = new AbortController();
-  const mine = (fetching = { area, frame: frameOfIt, abort });
-  const { fetcher, picture } = open!;
+  const { fetcher, cleaned, picture } = open!;
+  const isCleaned = readsCleaned(request);
+  const mine = (fetching = { area, frame: frameOfIt, isCleaned, abort });
   const { shownFrame: frame } = request;
   const level = picture.levels[area.level]!;
   const whole = printOn(frame, picture.levels[0]!, level);
   const part = whole && partOfPlacing(whole, area.x, area.y, area);
   const needed = part ? { level: area.level, ...pictureArea(part, level, isPixelForPixel(part) ? 0 : TURN_REACH) } : area;
-  fetcher.read(needed, abort.signal).then(
-    ({ levels, grain }) => {
+  Promise.all([fetcher.read(needed, abort.signal), isCleaned ? cleaned.read(needed, abort.signal) : undefined]).then(
+    ([{ levels, grain }, clean]) => {
       if (fetching !== mine) return;
       fetching = undefined;
       const place = { x: needed.x, y: needed.y, whole: level };
+      const source = Source.fromLevels(levels, { width: needed.width, height: needed.height }, level.space, { place, grain });
+      if (clean) source.giveCleaned({ ...clean, space: cleanedLevel(level).space });
       open!.detail = {
         area,
         frame: frameOfIt,
-        views: new Views(Source.fromLevels(levels, { width: needed.width, height: needed.height }, level.space, { place, grain })),
+        isCleaned,
+        views: new Views(source),
         print: part && onPart(part, needed),
       };
       waiting ??= { number, request };
@@ -316,6 +366,14 @@ function fetchDetail(area: LevelArea, number: number, request: RenderRequest): v
     },
   );
 }
+
+/** Whether a part of the print that is there, or on its way, will do. */
+function serves(there: { area: LevelArea; frame: string; isCleaned: boolean }, area: LevelArea, request: RenderRequest): boolean {
+  return covers(there.area, area) && there.frame === frameKey(request.shownFrame) && (there.isCleaned || !readsCleaned(request));
+}
+
+/** Whether a plan's mix reads cleaned colour, and it is there. */
+const readsCleaned = ({ plan }: RenderRequest) => open!.cleaning === "there" && compile(plan).clean > 0;
 
 function covers(outer: LevelArea, inner: LevelArea): boolean {
   return (

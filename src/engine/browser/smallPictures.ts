@@ -31,12 +31,15 @@ export class SmallPictures {
   readonly #preview: Source;
   readonly #picture: Size;
   readonly #stages = new Map<number, Stage>();
-  readonly #compile = planCompiler();
-  readonly #compileOutline = planCompiler();
+  readonly #compile: ReturnType<typeof planCompiler>;
+  readonly #compileOutline: ReturnType<typeof planCompiler>;
 
   /** `picture` is its full size. */
   constructor(preview: Source, picture: Size) {
     this.#preview = preview;
+    [this.#compile, this.#compileOutline] = [planCompiler(), planCompiler()].map(
+      (compile) => (plan: Plan) => preview.asFarAsGiven(compile(plan)),
+    ) as [ReturnType<typeof planCompiler>, ReturnType<typeof planCompiler>];
     this.#picture = picture;
   }
 

@@ -5,6 +5,7 @@ import { apply3, invert3 } from "@/core/colour/matrix3";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { curveTable, SRGB_CURVE, srgbEncode } from "@/core/colour/transferCurve";
 import { CoreError } from "@/core/errors";
+import { cleanPicture } from "./cleanPicture";
 import { preparePicture, readPrepared } from "./preparePicture";
 import { defaultPlan } from "@/core/plan/defaultPlan";
 import { compilePlan } from "@/core/plan/compilePlan";
@@ -16,6 +17,8 @@ import { stageOf } from "./stageOf";
 /** Work on pictures that is too heavy for a request handler. */
 export type PictureTask =
   | { kind: "prepare"; path: string; folder: string }
+  /** The levels of a prepared picture with their colours cleaned, where they are not there yet. */
+  | { kind: "clean"; folder: string }
   /** A small JPEG of a print, made from the preview level. */
   | { kind: "thumbnail"; folder: string; plan: Plan; longEdge: number; file: string }
   /** A small JPEG of a whole picture in its own colours. */
@@ -30,11 +33,17 @@ export async function doPictureTask(task: PictureTask): Promise<void> {
   const prepared = await readPrepared(task.folder);
   const [full, preview] = [prepared?.files[0], prepared?.files.at(-1)];
   if (!full || !preview) throw new CoreError("bad_file", "the picture has not been prepared");
+  if (task.kind === "clean") {
+    await cleanPicture(task.folder, full);
+    return;
+  }
   const plan = task.kind === "source" ? defaultPlan() : task.plan;
+  const compiled = compilePlan(plan);
+  const cleaned = compiled.clean > 0 ? (await cleanPicture(task.folder, full)).at(-1) : undefined;
   const { pictureAt, print, size } = smallPrint(plan.frame, full, preview, task.longEdge);
-  const rgba = stageOf(preview)
+  const rgba = stageOf(preview, cleaned)
     .reducedTo(pictureAt)
-    .render(compilePlan(plan), undefined, task.kind === "source" ? COLOUR : FINISHED, { print });
+    .render(compiled, undefined, task.kind === "source" ? COLOUR : FINISHED, { print });
   if (task.kind === "source") toSrgb(rgba);
   const unfinished = `${task.file}.${Math.random().toString(36).slice(2)}`;
   await sharp(rgba, { raw: { ...size, channels: 4 } })

@@ -1,18 +1,10 @@
-import { closeSync, openSync, writeSync } from "node:fs";
 import { mkdir, readFile, rename, rm, stat, utimes, writeFile } from "node:fs/promises";
 import { basename, dirname, join } from "node:path";
-import { apply3, IDENTITY3, transpose3, type Matrix3 } from "@/core/colour/matrix3";
-import { P3_SPACE } from "@/core/colour/sourceSpace";
-import { LUMINANCE_WEIGHTS, type Weights } from "@/core/mix/weights";
-import type { Planes } from "@/core/kernels/reference";
-import { pairTable } from "@/core/kernels/pairTable";
-import { srgbEncode } from "@/core/colour/transferCurve";
-import { fitLongEdge, rowsNeeded, type Size } from "@/core/spatial/areaReduce";
+import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { PREVIEW_LONG_EDGE, type PreparedPicture, type PreparedLevel } from "@/contracts/preparedPicture";
-import { BandMachine } from "../bandMachine";
-import { GrainReducer, unpackGrain } from "../grainMachine";
 import { decodePicture, type PictureFacts } from "./decodePicture";
-import { RawLevels, type RawLayout } from "./rawLevels";
+import type { RawLayout } from "./rawLevels";
+import { reduceLevel } from "./reduceLevel";
 
 /** A prepared picture on disk: what is sent to the page, with the file of each level. */
 export interface PreparedFolder extends PreparedPicture {
@@ -52,25 +44,13 @@ export async function preparePicture(path: string, folder: string): Promise<Prep
   try {
     const decoded = await decodePicture(path, join(unfinished, "full"));
     const { facts, exif, ...full } = decoded;
-    const files: RawLayout[] = [full];
-    const scales = [1];
-    let halved: RawLayout = full;
-    for (let k = 1; longEdge(halved) > 2 * PREVIEW_LONG_EDGE; k++) {
-      halved = reduceLevel(halved, fitLongEdge(full, longEdge(full) / 2 ** k), join(unfinished, `half-${k}.raw`));
-      files.push(halved);
-      scales.push(longEdge(halved) / longEdge(full));
-    }
-    if (longEdge(full) > PREVIEW_LONG_EDGE) {
-      const preview = reduceLevel(halved, fitLongEdge(full, PREVIEW_LONG_EDGE), join(unfinished, "preview.raw"));
-      files.push(preview);
-      scales.push(longEdge(preview) / longEdge(full));
-    }
-    const levels = files.map(({ width, height, depth, space, grain }, i): PreparedLevel => ({
+    const files: RawLayout[] = [full, ...smallerLevels(full, unfinished)];
+    const levels = files.map(({ width, height, depth, space, grain }): PreparedLevel => ({
       width,
       height,
       depth,
       space,
-      scale: scales[i]!,
+      scale: Math.max(width, height) / longEdge(full),
       hasGrain: !!grain,
     }));
     const notes = exif && Buffer.from(exif).toString("base64");
@@ -87,16 +67,19 @@ export async function preparePicture(path: string, folder: string): Promise<Prep
   }
 }
 
-function longEdge({ width, height }: Size): number {
-  return Math.max(width, height);
+/** Smaller levels of a full one, halves down to twice the preview and the preview itself, in files of a folder. */
+export function smallerLevels(full: RawLayout, folder: string): RawLayout[] {
+  const levels: RawLayout[] = [];
+  let halved = full;
+  for (let k = 1; longEdge(halved) > 2 * PREVIEW_LONG_EDGE; k++) {
+    halved = reduceLevel(halved, fitLongEdge(full, longEdge(full) / 2 ** k), join(folder, `half-${k}.raw`));
+    levels.push(halved);
+  }
+  if (longEdge(full) > PREVIEW_LONG_EDGE) {
+    levels.push(reduceLevel(halved, fitLongEdge(full, PREVIEW_LONG_EDGE), join(folder, "preview.raw")));
+  }
+  return levels;
 }
-
-const ROWS_AT_A_TIME = 32;
-const CHANNELS = ["red", "green", "blue"] as const;
-
-/** Knots of the table from linear light to 16-bit levels: error below a level everywhere, black included. */
-const ENCODE_KNOTS = 65536;
-const ENCODE_16 = pairTable(ENCODE_KNOTS, (y) => 65535 * srgbEncode(y));
 
 /** The picture no larger than a preview, in a file beside it where it has to be made. */
 export function overviewOf(layout: RawLayout): RawLayout {
@@ -104,66 +87,6 @@ export function overviewOf(layout: RawLayout): RawLayout {
   return size.width === layout.width ? layout : reduceLevel(layout, size, `${layout.file}.overview`);
 }
 
-/**
- * Writes a smaller level of a picture: area means in linear light, stored at 16 bits with the source's own primaries, so that no
- * colour is clipped; and, in a file beside it, the grain of the light inside its pixels.
- */
-function reduceLevel(source: RawLayout, size: Size, file: string): RawLayout {
-  const raw = new RawLevels(source);
-  const grainFile = `${file}.grain`;
-  const out = openSync(file, "w");
-  const grainOut = openSync(grainFile, "w");
-  try {
-    const decoder = new BandMachine(source.width, 1);
-    decoder.setSpace({ ...source.space, toP3: IDENTITY3 }, source.depth);
-    const encoder = new BandMachine(size.width, ENCODE_KNOTS);
-    encoder.setOutputTable(ENCODE_16);
-    const reducer = new GrainReducer(source, size, lightIn(source.space.toP3));
-    const levels = new Uint16Array(3 * ROWS_AT_A_TIME * size.width);
-    const grain = new Uint32Array(ROWS_AT_A_TIME * size.width);
-    for (let y = 0; y < size.height; y += ROWS_AT_A_TIME) {
-      const to = Math.min(y + ROWS_AT_A_TIME, size.height);
-      const { first, end } = rowsNeeded(source, size, y, to);
-      const colour = readColour(raw, decoder, first, end);
-      const words = raw.readGrain(0, first, source.width, end - first);
-      reducer.forRows(colour, words && unpackGrain(colour, words), first, y, to, (row, { colour, packed }) => {
-        const at = (row - y) * size.width;
-        CHANNELS.forEach((name, c) => {
-          encoder.put("tone", colour[name], 0, size.width);
-          interleave(encoder.grey16(), levels, 3 * at + c);
-        });
-        grain.set(packed, at);
-      });
-      writeSync(out, levels, 0, 6 * (to - y) * size.width);
-      writeSync(grainOut, grain, 0, 4 * (to - y) * size.width);
-    }
-  } finally {
-    closeSync(out);
-    closeSync(grainOut);
-    raw.close();
-  }
-  return { file, grain: grainFile, offset: 0, ...size, depth: 16, space: { ...source.space, curves: P3_SPACE.curves } };
-}
-
-/** Rows of a level as linear colour in its own primaries. */
-function readColour(raw: RawLevels, decoder: BandMachine, first: number, end: number): Planes {
-  const { width } = raw.layout;
-  const plane = () => new Float32Array((end - first) * width);
-  const colour = { red: plane(), green: plane(), blue: plane() };
-  for (let row = first; row < end; row++) {
-    decoder.decode(raw.read(0, row, width, 1));
-    for (const name of CHANNELS) decoder.take(name, colour[name], (row - first) * width);
-  }
-  return colour;
-}
-
-/** How much each of a source's primaries gives to luminance. */
-function lightIn(toP3: Matrix3): Weights {
-  const { red, green, blue } = LUMINANCE_WEIGHTS;
-  const [r, g, b] = apply3(transpose3(toP3), [red, green, blue]);
-  return { red: r, green: g, blue: b };
-}
-
-function interleave(channel: Uint16Array, levels: Uint16Array, at: number): void {
-  for (let i = 0; i < channel.length; i++) levels[at + 3 * i] = channel[i]!;
+function longEdge({ width, height }: Size): number {
+  return Math.max(width, height);
 }

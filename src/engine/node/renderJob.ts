@@ -2,7 +2,7 @@ import { pictureArea, type Placing } from "@/core/frame/frame";
 import { TURN_REACH } from "@/core/kernels/turnWeights";
 import type { CompiledPlan } from "@/core/plan/compilePlan";
 import type { Size } from "@/core/spatial/areaReduce";
-import { cutRowRenderer, rowRenderer, type Output } from "../renderRows";
+import { cutRowRenderer, rowRenderer, type Output, type StoredRows } from "../renderRows";
 import type { Bases } from "../applyRun";
 import type { ShownMask } from "../stageMasks";
 import { RawLevels, type RawLayout } from "./rawLevels";
@@ -10,6 +10,8 @@ import { RawLevels, type RawLayout } from "./rawLevels";
 /** One full-size render, shared by the threads that work on it. */
 export interface RenderJob {
   layout: RawLayout;
+  /** The same with its colours cleaned, where the plan reads them. */
+  cleaned: RawLayout | undefined;
   plan: CompiledPlan;
   /** A mask to be rendered instead of the print. */
   shown: ShownMask | undefined;
@@ -64,12 +66,11 @@ export function workOnJob(job: RenderJob): void {
   const board = new Int32Array(job.board);
   const out = job.output.depth === 8 ? new Uint8Array(job.levels) : new Uint16Array(job.levels);
   const raw = new RawLevels(job.layout);
+  const cleaned = job.cleaned && new RawLevels(job.cleaned);
   try {
-    const { width, height, depth, space } = job.layout;
-    const readRows = (y: number, rows: number) => raw.read(0, y, width, rows);
     const { cut, output } = job;
     const renderer = rowRenderer(
-      { size: { width, height }, depth, space, readRows },
+      { ...storedRows(raw), size: job.layout, cleaned: cleaned && storedRows(cleaned) },
       job.plan,
       cut ? { ...output, size: cut.picture } : output,
       { bases: job.bases, shown: job.shown, bandPixels: job.bandPixels },
@@ -84,7 +85,13 @@ export function workOnJob(job: RenderJob): void {
     takeRows(board, NEXT_ROW, ROWS_DONE, output.size.height, (from, to) => printer.render(from, to, out));
   } finally {
     raw.close();
+    cleaned?.close();
   }
+}
+
+function storedRows(raw: RawLevels): StoredRows {
+  const { width, depth, space } = raw.layout;
+  return { depth, space, readRows: (y, rows) => raw.read(0, y, width, rows) };
 }
 
 function takeRows(board: Int32Array, next: number, done: number, end: number, render: (from: number, to: number) => void): void {

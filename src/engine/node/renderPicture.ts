@@ -28,11 +28,19 @@ export interface RenderOptions {
   bandPixels?: number | undefined;
   /** The picture at preview size, from which spatial passes gather surroundings; absent: made where a plan needs it. */
   overview?: RawLayout | undefined;
+  /** Gives the picture with its colours cleaned, and that at preview size: asked where the plan reads them. */
+  cleaned?: (() => Promise<Cleaned>) | undefined;
   /** The mask of a pass instead of the print: the pass's place in the plan. */
   maskOf?: number | undefined;
   signal?: AbortSignal | undefined;
   /** Told the part done, 0–1, now and then. */
   onProgress?: ((part: number) => void) | undefined;
+}
+
+/** The cleaned levels of a picture: at full size and, where there is one, at preview size. */
+export interface Cleaned {
+  full: RawLayout;
+  overview?: RawLayout | undefined;
 }
 
 export interface RenderedPicture {
@@ -54,12 +62,14 @@ export async function renderPicture(layout: RawLayout, plan: Plan, options: Rend
   const compiled = compilePlan(pass ? planBefore(plan, options.maskOf!) : plan);
   // A mask is of the whole picture, so that it can be laid on it again.
   const { size, cut } = outputOf(layout, pass ? WHOLE_FRAME : plan.frame, options.longEdge ?? Infinity);
+  const cleaned = compiled.clean > 0 ? await options.cleaned?.() : undefined;
   const job: RenderJob = {
     cut,
     layout,
+    cleaned: cleaned?.full,
     plan: compiled,
     shown,
-    bases: gatherBases(layout, compiled, shown, options.overview),
+    bases: gatherBases(layout, compiled, shown, options.overview, cleaned),
     output: { size, depth: options.depth, noise: options.noise },
     bandPixels: options.bandPixels ?? BAND_PIXELS,
     levels: new SharedArrayBuffer(size.width * size.height * (options.depth / 8)),
@@ -94,10 +104,16 @@ function outputOf(picture: Size, frame: Frame, longEdge: number): { size: Size; 
 }
 
 /** What a plan needs of the whole picture, gathered at preview size: the same in the page, here and in every thread. */
-function gatherBases(layout: RawLayout, plan: CompiledPlan, shown: ShownMask | undefined, overview: RawLayout | undefined): Bases {
+function gatherBases(
+  layout: RawLayout,
+  plan: CompiledPlan,
+  shown: ShownMask | undefined,
+  overview: RawLayout | undefined,
+  cleaned: Cleaned | undefined,
+): Bases {
   const mask = shown?.mask;
   if (!looksAtWhole(plan) && !(mask && (needsBases(mask) || isGatheredOnTheWay(mask.gate)))) return NO_BASES;
-  const stage = stageOf(overview ?? overviewOf(layout));
+  const stage = stageOf(overview ?? overviewOf(layout), cleaned && (cleaned.overview ?? overviewOf(cleaned.full)));
   stage.update(plan, undefined);
   return shown ? stage.basesToShow(shown, plan.passes.length) : stage.bases();
 }

@@ -1,12 +1,20 @@
+import type { StoredLevels } from "../decoded";
 import { Stage } from "../stage";
 import { RawLevels, type RawLayout } from "./rawLevels";
 
-/** A whole level with its grain, ready to be rendered. */
-export function stageOf(level: RawLayout): Stage {
+/** A whole level with its grain, ready to be rendered; with its cleaned colour, where a plan reads it. */
+export function stageOf(level: RawLayout, cleaned?: RawLayout): Stage {
+  const { levels, space, grain } = stored(level);
+  const stage = Stage.fromLevels(levels, level, space, { grain });
+  if (cleaned) stage.source.giveCleaned(stored(cleaned));
+  return stage;
+}
+
+function stored(level: RawLayout): StoredLevels {
+  const { width, height, space } = level;
   const raw = new RawLevels(level);
   try {
-    const grain = raw.readGrain(0, 0, level.width, level.height);
-    return Stage.fromLevels(raw.read(0, 0, level.width, level.height), level, level.space, { grain });
+    return { levels: raw.read(0, 0, width, height), space, grain: raw.readGrain(0, 0, width, height) };
   } finally {
     raw.close();
   }

@@ -55,6 +55,7 @@ export function BenchPage({ start }: { start: BenchStart }) {
       onPresented: (message) => listeners.current.forEach((listener) => listener(message)),
       onMeasured: ({ histograms, pins, acting }) =>
         store.getState().set({ measured: histograms, pinReadings: pins, ...(acting === undefined ? {} : { acting: acting ?? undefined }) }),
+      onCleaning: (cleaning) => store.getState().set({ cleaning }),
       onFailure: (message) =>
         store.getState().set({ failure: `The picture could not be shown: ${message}. Your print is safe; reload the page to try again.` }),
     });

@@ -12,7 +12,7 @@ import { AppError } from "../errors";
 import { finishJob } from "../jobs/jobs";
 import { CutOff } from "../jobs/passing";
 import type { JobKind } from "../jobs/worker";
-import { preparedFolder } from "../pictures/preparedFolder";
+import { cleanedLevels, preparedFolder } from "../pictures/preparedFolder";
 import { EXPORT_FOLDER } from "../sweep";
 import { exportWork, setExportFile, type ExportWork } from "./exports";
 
@@ -66,6 +66,10 @@ async function renderToFile(
     longEdge: settings.longEdge,
     maskOf,
     overview,
+    cleaned: async () => {
+      const levels = await cleanedLevels(sql, pictureBlob);
+      return { full: levels[0]!, overview: levels.at(-1) };
+    },
     signal,
     onProgress,
   }).catch((error: unknown) => {

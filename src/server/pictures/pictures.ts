@@ -20,7 +20,7 @@ export async function importPicture(
   sql: Sql,
   fileName: string,
   bytes: AsyncIterable<Uint8Array>,
-  plan: Plan = defaultPlan(),
+  plan?: Plan,
 ): Promise<{ picture: PictureSummary; printId: string }> {
   const blob = await storeBlob(sql, bytes, MOST_BYTES);
   try {
@@ -32,7 +32,7 @@ export async function importPicture(
         insert into picture (id, name, blob_id, width, height, facts)
         values (${id}, ${name}, ${blob.id}, ${width}, ${height}, ${sql.json({ ...facts })})
       `;
-      return insertPrint(tx, id, "Print 1", plan);
+      return insertPrint(tx, id, "Print 1", plan ?? defaultPlan(facts.format));
     });
     return { picture: await getPicture(sql, id), printId };
   } catch (error) {

@@ -3,7 +3,9 @@ import { mkdir, rm } from "node:fs/promises";
 import { randomUUID } from "node:crypto";
 import { join } from "node:path";
 import { pipeline } from "node:stream/promises";
+import { readCleaned } from "@/engine/node/cleanPicture";
 import { readPrepared, type PreparedFolder } from "@/engine/node/preparePicture";
+import type { RawLayout } from "@/engine/node/rawLevels";
 import { PictureThread } from "@/engine/node/pictureThreads";
 import { readBlob } from "../blobs/blobs";
 import type { Sql } from "../db";
@@ -35,6 +37,22 @@ export async function preparedFolder(sql: Sql, blobId: string): Promise<Prepared
     underWay.set(blobId, making);
   }
   return making;
+}
+
+/**
+ * The same levels with their colours cleaned, full size first, made when the cache does not have them.
+ *
+ * Errors  as above.
+ */
+export async function cleanedLevels(sql: Sql, blobId: string): Promise<RawLayout[]> {
+  await preparedFolder(sql, blobId);
+  const folder = folderOf(blobId);
+  const there = await readCleaned(folder);
+  if (there) return there;
+  await pictureThread().do({ kind: "clean", folder });
+  const cleaned = await readCleaned(folder);
+  if (!cleaned) throw new Error("the cleaned picture vanished from the cache");
+  return cleaned;
 }
 
 /** Where the levels of an original are cached. */

@@ -2,6 +2,9 @@
 // `n` counts pixels and is a multiple of 4, except where a docstring says otherwise.
 // Each has a plain TypeScript twin in ../reference.ts that says what it computes; the two are tested to agree.
 
+import { clamp01, cubeRoot, row3 } from "./lanes";
+
+export * from "./clean";
 export * from "./dabs";
 export * from "./reduced";
 export * from "./slices";
@@ -10,11 +13,6 @@ export * from "./turned";
 // Adding 2^23 to a float below it leaves its integer part in the low mantissa bits.
 const MAGIC: f32 = 8388608.0;
 const MANTISSA: i32 = 0x7fffff;
-
-// @ts-ignore: decorator
-@inline function clamp01(v: v128): v128 {
-  return f32x4.pmin(f32x4.pmax(v, f32x4.splat(0)), f32x4.splat(1));
-}
 
 /** Four values read from a table of knots + 1 (value, step to the next) pairs at x, in knots, 0 ≤ x ≤ knots. */
 // @ts-ignore: decorator
@@ -39,14 +37,6 @@ const MANTISSA: i32 = 0x7fffff;
 @inline function gatherUnit(table: usize, knots: i32, v: v128): v128 {
   const top = f32x4.splat(<f32>knots);
   return gather(table, f32x4.pmin(f32x4.pmax(f32x4.mul(v, top), f32x4.splat(0)), top));
-}
-
-// @ts-ignore: decorator
-@inline function row3(m: usize, r: v128, g: v128, b: v128): v128 {
-  return f32x4.add(
-    f32x4.add(f32x4.mul(v128.load32_splat(m), r), f32x4.mul(v128.load32_splat(m + 4), g)),
-    f32x4.mul(v128.load32_splat(m + 8), b),
-  );
 }
 
 // @ts-ignore: decorator
@@ -115,17 +105,6 @@ export function mixWeights(r: usize, g: usize, b: usize, out: usize, n: i32, wr:
     const bends = v128.and(f32x4.gt(brightest, one), f32x4.gt(y, from));
     v128.store(out + i, clamp01(v128.bitselect(bent, y, bends)));
   }
-}
-
-/** Cube root of v in 0–1: a start from the exponent, then three Newton steps. */
-// @ts-ignore: decorator
-@inline function cubeRoot(v: v128): v128 {
-  // exponent ∕ 3 through floats; 0x2a514067 centres the error of the start
-  const third = f32x4.splat(1.0 / 3.0);
-  let x: v128 = i32x4.add(i32x4.trunc_sat_f32x4_s(f32x4.mul(f32x4.convert_i32x4_s(v), third)), i32x4.splat(0x2a514067));
-  for (let k: i32 = 0; k < 3; k++)
-    x = f32x4.mul(third, f32x4.add(f32x4.add(x, x), f32x4.div(v, f32x4.mul(x, x))));
-  return v128.and(x, f32x4.gt(v, f32x4.splat(0)));
 }
 
 /** Angle of (a, b) in turns 0–1; odd polynomial on the first octant, error below 2e-6 turns. */

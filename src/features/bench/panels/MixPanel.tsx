@@ -8,6 +8,7 @@ import { Menu } from "@/features/shared/Menu";
 import { hueCss } from "../scale/hueCss";
 import { setKnot } from "../scale/hueEdits";
 import { useBench, useBenchState } from "../state/BenchContext";
+import { CleanPart } from "./CleanPart";
 import { FilmFilter } from "./FilmFilter";
 import { HueKnotList } from "./HueKnotList";
 import { Panel, Part } from "./Panel";
@@ -115,6 +116,7 @@ export function MixPanel() {
         )}
         <HueKnotList />
       </Part>
+      <CleanPart />
       <Part folds title="Film and filter">
         <FilmFilter />
       </Part>

@@ -13,6 +13,8 @@ export const PART_HELP = {
   Look: "Shows the picture in its own colours instead of the print. It changes nothing.",
   Weights: "How much red, green and blue light makes the grey. A sum of 1 keeps neutrals as light as they are.",
   Hues: "Lightens or darkens single hues before they become grey. Neutrals stay as they are, whatever is pulled.",
+  "Clean colour":
+    "Keeps noise and the blocks of compressed colour out of the tones when you pull colours apart. Light itself and the edges of things stay as they are.",
   "Film and filter":
     "Weights as a film of the trade sees behind a glass of the trade. The curves are our own approximations; neutrals stay where they are.",
   Suggestions:

@@ -10,7 +10,7 @@ import { regionOf } from "@/core/plan/editRegions";
 import type { Combine, Corner, Point, Region } from "@/core/region/region";
 import { placeOfSet } from "@/core/plan/editPasses";
 import type { Size } from "@/core/spatial/areaReduce";
-import type { BenchLook, Place } from "@/engine/messages";
+import type { BenchLook, Cleaning, Place } from "@/engine/messages";
 import type { Hand } from "@/engine/runs";
 import type { PointReading, StageHistograms } from "@/engine/stageTypes";
 import type { Framing } from "../frame/ratios";
@@ -72,6 +72,8 @@ export interface BenchState {
   chosenKnot: number | undefined;
   /** What the worker counted of the picture last. */
   measured: StageHistograms | undefined;
+  /** How far the cleaned colours are; undefined until a plan asks for them. */
+  cleaning: Cleaning | undefined;
   /** How much of the picture the pass in hand acts on, 0–1; undefined where it is all. */
   acting: number | undefined;
   drawing: Drawing;
@@ -199,6 +201,7 @@ export function createBenchStore(
       chosenKnot: undefined,
       measured: undefined,
       acting: undefined,
+      cleaning: undefined,
       drawing: { radius: 0.04, hardness: 0.3, flow: 0.5, pressure: "flow", erase: false, combine: "add", corners: [] },
       pickedStrokes: [],
       clearing: "both",

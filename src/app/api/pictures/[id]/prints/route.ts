@@ -2,11 +2,14 @@ import { NewPrint } from "@/contracts/api";
 import { defaultPlan } from "@/core/plan/defaultPlan";
 import { db } from "@/server/db";
 import { MOST_PLAN_BYTES, readBody, readId, routes } from "@/server/http";
+import { getPicture } from "@/server/pictures/pictures";
 import { addPrint } from "@/server/prints/prints";
 
 export const { GET, POST, PUT, PATCH, DELETE } = routes<{ id: string }>({
   POST: async (request, { id }) => {
     const { name, plan } = await readBody(request, NewPrint, MOST_PLAN_BYTES);
-    return Response.json(await addPrint(db(), readId(id), plan ?? defaultPlan(), name), { status: 201 });
+    const pictureId = readId(id);
+    const first = plan ?? defaultPlan((await getPicture(db(), pictureId)).facts.format);
+    return Response.json(await addPrint(db(), pictureId, first, name), { status: 201 });
   },
 });

@@ -1,0 +1,73 @@
+import { IDENTITY3 } from "@/core/colour/matrix3";
+import type { SourceSpace } from "@/core/colour/sourceSpace";
+import type { Grain } from "@/core/grain/grain";
+import type { Planes } from "@/core/kernels/reference";
+import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
+import type { Size } from "@/core/spatial/areaReduce";
+import { BandMachine } from "./bandMachine";
+import { emptyGrain, emptyPlanes, GrainReducer, putGrain, putPlanes, throughMatrix, unpackGrain } from "./grainMachine";
+
+/** What of a pixel is rendered by itself: the two its grain stands for, or the whole. */
+export type Part = "darker" | "lighter" | undefined;
+
+/** A level, or a part of one, in linear P3, and what inside each pixel it was reduced from. */
+export interface Decoded {
+  colour: Planes;
+  grain: Grain | undefined;
+}
+
+/** Levels as they are stored: interleaved RGB, row after row, with their packed grain where they were reduced. */
+export interface StoredLevels {
+  levels: Uint8Array | Uint16Array;
+  space: SourceSpace;
+  grain?: Uint32Array | undefined;
+}
+
+export const COLOURS = ["red", "green", "blue"] as const;
+
+export function decodeLevels({ levels, space, grain }: StoredLevels, { width, height }: Size): Decoded {
+  const decoder = new BandMachine(width, 1);
+  decoder.setSpace(grain ? { ...space, toP3: IDENTITY3 } : space, levels instanceof Uint8Array ? 8 : 16);
+  const colour = emptyPlanes(width * height);
+  for (let from = 0; from < colour.red.length; from += width) {
+    decoder.decode(levels.subarray(3 * from, 3 * (from + width)));
+    for (const name of COLOURS) decoder.take(name, colour[name], from);
+  }
+  if (!grain) return { colour, grain: undefined };
+  const own = unpackGrain(colour, grain);
+  for (const planes of own ? [own.darker, own.lighter, colour] : [colour]) throughMatrix(planes, space.toP3);
+  return { colour, grain: own };
+}
+
+/** The same smaller, area-averaged in linear light; what lies inside its pixels is their grain. */
+export function reduceDecoded({ colour, grain }: Decoded, from: Size, to: Size): Decoded {
+  const reduced = emptyPlanes(to.width * to.height);
+  const own = emptyGrain(reduced.red.length);
+  new GrainReducer(from, to, LUMINANCE_WEIGHTS).forRows(colour, grain, 0, 0, to.height, (y, row) => {
+    putPlanes(reduced, y * to.width, row.colour);
+    putGrain(own, y * to.width, row.grain);
+  });
+  return { colour: reduced, grain: own.share.some((share) => share > 0) ? own : undefined };
+}
+
+/** A part of the pixels; where they have no parts, each is the whole. */
+export function colourOf({ colour, grain }: Decoded, part: Part): Planes {
+  return (part && grain?.[part]) ?? colour;
+}
+
+/** Colour an amount of the way from one to another of the same picture; the share of their parts is the first one's. */
+export function betweenDecoded(a: Decoded, b: Decoded, amount: number): Decoded {
+  const between = (part: Part): Planes => betweenPlanes(colourOf(a, part), colourOf(b, part), amount);
+  const grain = a.grain && { darker: between("darker"), lighter: between("lighter"), share: a.grain.share };
+  return { colour: between(undefined), grain };
+}
+
+/** Planes an amount of the way from one to another. */
+export function betweenPlanes(a: Planes, b: Planes, amount: number): Planes {
+  const out = emptyPlanes(a.red.length);
+  for (const name of COLOURS) {
+    const [from, to, plane] = [a[name], b[name], out[name]];
+    for (let i = 0; i < plane.length; i++) plane[i] = from[i]! + amount * (to[i]! - from[i]!);
+  }
+  return out;
+}

@@ -1,0 +1,75 @@
+import { closeSync, openSync, writeSync } from "node:fs";
+import { mkdir, readFile, rename, rm, stat, writeFile } from "node:fs/promises";
+import { basename, join } from "node:path";
+import { CLEAN_APRON, ColourCleaner } from "@/core/clean/cleanColour";
+import { smallerLevels } from "./preparePicture";
+import { RawLevels, type RawLayout } from "./rawLevels";
+import { colourDecoder, levelEncoder, levelLike, readColour } from "./reduceLevel";
+
+/** Another name whenever colour is cleaned otherwise: what was made before is made anew. */
+const FOLDER = "clean-1";
+const INDEX = "levels.json";
+
+/** The cleaned levels of a prepared picture, full size first, or undefined where they have not been made. */
+export async function readCleaned(folder: string): Promise<RawLayout[] | undefined> {
+  const here = (file: string) => join(folder, FOLDER, basename(file));
+  try {
+    const levels = JSON.parse(await readFile(here(INDEX), "utf8")) as RawLayout[];
+    const found = levels.map(({ file, grain, ...layout }) => ({ ...layout, file: here(file), grain: grain && here(grain) }));
+    await Promise.all(found.flatMap(({ file, grain }) => [file, grain ?? []].flat()).map((file) => stat(file)));
+    return found;
+  } catch {
+    return undefined;
+  }
+}
+
+/**
+ * The cleaned levels of a picture whose full level is given, made in its folder where they are not there: as many as the picture has, of the same sizes.
+ */
+export async function cleanPicture(folder: string, full: RawLayout): Promise<RawLayout[]> {
+  const there = await readCleaned(folder);
+  if (there) return there;
+  const unfinished = join(folder, `${FOLDER}.${process.pid}.${Math.random().toString(36).slice(2)}`);
+  await mkdir(unfinished, { recursive: true });
+  try {
+    const cleaned = cleanLevel(full, join(unfinished, "full.raw"));
+    const levels = [cleaned, ...smallerLevels(cleaned, unfinished)];
+    await writeFile(join(unfinished, INDEX), JSON.stringify(levels));
+    await rm(join(folder, FOLDER), { recursive: true, force: true });
+    await rename(unfinished, join(folder, FOLDER)).catch(async (error: NodeJS.ErrnoException) => {
+      // Another process was quicker: its levels are as good.
+      if (error.code !== "ENOTEMPTY" && error.code !== "EEXIST") throw error;
+    });
+    return (await readCleaned(folder)) ?? levels;
+  } finally {
+    await rm(unfinished, { recursive: true, force: true });
+  }
+}
+
+/** Pixels that are cleaned at a time, unless a few rows are more: 110 MB. */
+const PIXELS_AT_A_TIME = 2.5e6;
+
+/** Writes a level with its colours cleaned, in its own primaries. */
+export function cleanLevel(source: RawLayout, file: string): RawLayout {
+  const { width, height } = source;
+  const raw = new RawLevels(source);
+  const out = openSync(file, "w");
+  try {
+    const band = 2 * Math.ceil(Math.max(PIXELS_AT_A_TIME / width - 2 * CLEAN_APRON, CLEAN_APRON) / 2);
+    const cleaner = new ColourCleaner(width, Math.min(band + 2 * CLEAN_APRON, height), source.space.toP3);
+    const decoder = colourDecoder(source);
+    const encode = levelEncoder(width);
+    for (let y = 0; y < height; y += band) {
+      const to = Math.min(y + band, height);
+      const [first, end] = [Math.max(y - CLEAN_APRON, 0), Math.min(to + CLEAN_APRON, height)];
+      const colour = cleaner.clean(readColour(raw, decoder, first, end), end - first, y - first, to - first);
+      const levels = new Uint16Array(3 * (to - y) * width);
+      for (let row = 0; row < to - y; row++) encode(colour, row * width, levels, row * width);
+      writeSync(out, levels);
+    }
+  } finally {
+    closeSync(out);
+    raw.close();
+  }
+  return levelLike(source, { width, height }, file);
+}

@@ -1,0 +1,246 @@
+import { existsSync, readdirSync, rmSync, statSync } from "node:fs";
+import { join } from "node:path";
+import sharp from "sharp";
+import { describe, expect, test } from "vitest";
+import { luminanceToTone } from "@/core/colour/lstar";
+import { apply3, invert3, type Vector3 } from "@/core/colour/matrix3";
+import { LMS_TO_LAB, linearP3ToOklab, P3_TO_LMS } from "@/core/colour/oklab";
+import { SRGB_SPACE } from "@/core/colour/sourceSpace";
+import { SRGB_CURVE, srgbEncode, toLinear } from "@/core/colour/transferCurve";
+import { addHueKnot, type HueKnot } from "@/core/mix/hueCurve";
+import { openGate } from "@/core/gate/gate";
+import { compilePlan } from "@/core/plan/compilePlan";
+import { defaultPlan } from "@/core/plan/defaultPlan";
+import type { Plan } from "@/core/plan/plan";
+import { cleanLevel, cleanPicture, readCleaned } from "@/engine/node/cleanPicture";
+import { decodePicture } from "@/engine/node/decodePicture";
+import { preparePicture } from "@/engine/node/preparePicture";
+import { renderPicture } from "@/engine/node/renderPicture";
+import type { RawLayout } from "@/engine/node/rawLevels";
+import { stageOf } from "@/engine/node/stageOf";
+import { lookTable } from "@/core/view/toneTables";
+import { rgb8 } from "../madePictures";
+import { temporaryFolder } from "../temporary";
+
+const folder = temporaryFolder();
+const [W, H] = [200, 140];
+
+const FROM_LAB = invert3(LMS_TO_LAB);
+const FROM_LMS = invert3(P3_TO_LMS);
+const TO_SRGB = invert3(SRGB_SPACE.toP3);
+
+function ofLab(lab: Vector3): Vector3 {
+  const [l, m, s] = apply3(FROM_LAB, lab);
+  return apply3(TO_SRGB, apply3(FROM_LMS, [l ** 3, m ** 3, s ** 3]));
+}
+
+function lch(lightness: number, chroma: number, degrees: number): Vector3 {
+  const angle = (degrees * Math.PI) / 180;
+  return ofLab([lightness, chroma * Math.cos(angle), chroma * Math.sin(angle)]);
+}
+
+/** An 8-bit sRGB picture from linear sRGB. */
+function picture(at: (x: number, y: number) => Vector3, width = W, height = H): Uint8Array {
+  const levels = new Uint8Array(3 * width * height);
+  for (let i = 0; i < width * height; i++)
+    at(i % width, Math.floor(i / width)).forEach((v, c) => (levels[3 * i + c] = Math.round(255 * srgbEncode(Math.min(Math.max(v, 0), 1)))));
+  return levels;
+}
+
+function noise(seed: number): () => number {
+  let state = seed;
+  const next = () => (state = (Math.imul(state, 1664525) + 1013904223) >>> 0) / 2 ** 32;
+  return () => Math.sqrt(-2 * Math.log(next() + 1e-12)) * Math.cos(2 * Math.PI * next());
+}
+
+const leafOnSky = picture((x, y) => ((Math.floor(x / 24) + Math.floor(y / 20)) % 2 ? lch(0.45, 0.11, 140) : lch(0.78, 0.07, 240)));
+const ramp = picture((x, y) => lch(0.72 + 0.05 * Math.sin(y / 40), 0.13, 50 + (50 * x) / W));
+
+const SHOWING = { table: lookTable({ kind: "picture" }), dithered: true, of: "print", screens: false } as const;
+
+let files = 0;
+/** A picture decoded from a file of a format. */
+async function decoded(levels: Uint8Array, format: "png" | "jpeg", width = W, height = H) {
+  const name = join(folder, `picture-${++files}`);
+  const encoder = rgb8(levels, width, height);
+  await (format === "png" ? encoder.png() : encoder.jpeg({ quality: 75, chromaSubsampling: "4:2:0" })).toFile(name);
+  return decodePicture(name, `${name}.full`);
+}
+
+/** A plan that pulls one hue, of colour cleaned so far. */
+function pulled(hueDeg: number, stops: number, clean: number): Plan {
+  const plan = defaultPlan();
+  const { knots, index } = addHueKnot([], hueDeg);
+  const hueKnots = knots.map((knot: HueKnot, i) => (i === index ? { ...knot, stops } : knot));
+  return { ...plan, mix: { ...plan.mix, clean, hueKnots } };
+}
+
+const cleanedOf = (layout: RawLayout) => async () => ({ full: cleanLevel(layout, `${layout.file}.clean`) });
+
+/** Tones in L*, as an export has them. */
+async function tones(layout: RawLayout, plan: Plan, longEdge?: number): Promise<Float64Array> {
+  const { levels } = await renderPicture(layout, plan, { depth: 16, threads: 1, longEdge, cleaned: cleanedOf(layout) });
+  return Float64Array.from(levels, (level) => 100 * luminanceToTone(toLinear(SRGB_CURVE, level / 65535)));
+}
+
+const worst = (a: Float64Array, b: Float64Array) => a.reduce((most, v, i) => Math.max(most, Math.abs(v - b[i]!)), 0);
+
+function deviation(values: Float64Array): number {
+  const mean = values.reduce((sum, v) => sum + v, 0) / values.length;
+  return Math.sqrt(values.reduce((sum, v) => sum + (v - mean) ** 2, 0) / values.length);
+}
+
+describe("colours of a compressed picture pulled apart", () => {
+  test.each([
+    ["leaf", leafOnSky, 140, 2],
+    ["leaf", leafOnSky, 140, -2],
+    ["sky", leafOnSky, 240, 2],
+    ["sky", leafOnSky, 240, -2],
+    ["ramp", ramp, 60, 2],
+    ["ramp", ramp, 60, -2],
+  ] as const)("%s: within 2 L* of the picture before it was compressed, and worse as found", async (_, made, hue, stops) => {
+    const [png, jpeg] = [await decoded(made, "png"), await decoded(made, "jpeg")];
+    const goal = await tones(png, pulled(hue, stops, 0));
+    const [found, clean] = [await tones(jpeg, pulled(hue, stops, 0)), await tones(jpeg, pulled(hue, stops, 1))];
+    expect(worst(clean, goal)).toBeLessThan(2);
+    expect(worst(clean, goal)).toBeLessThan(worst(found, goal));
+    // It spoils nothing of a picture that needs no cleaning.
+    expect(worst(await tones(png, pulled(hue, stops, 1)), goal)).toBeLessThan(made === ramp ? 1 : 0.5); // the ramp's 8 bits are smoothed too
+  });
+});
+
+test("noise of colour stays out of the tones, whichever hue is pulled", async () => {
+  const gauss = noise(1);
+  const [L, a, b] = linearP3ToOklab(apply3(SRGB_SPACE.toP3, lch(0.6, 0.1, 250)));
+  const patch = await decoded(
+    picture(() => ofLab([L + 0.006 * gauss(), a + 0.012 * gauss(), b + 0.012 * gauss()])),
+    "png",
+  );
+  const plain = deviation(await tones(patch, defaultPlan()));
+  const found: number[] = [];
+  for (let hue = 190; hue <= 310; hue += 15) {
+    found.push(deviation(await tones(patch, pulled(hue, 2, 0))));
+    expect(deviation(await tones(patch, pulled(hue, 2, 1)))).toBeLessThan(1.1 * plain);
+  }
+  expect(Math.max(...found)).toBeGreaterThan(4 * plain);
+});
+
+test("two colours of one light, parted by two stops, keep their edge within a pixel and without overshoot", async () => {
+  const edge = await decoded(
+    picture((x) => lch(0.65, 0.11, x < W / 2 ? 25 : 145)),
+    "png",
+  );
+  const plan = pulled(25, 1, 1);
+  plan.mix.hueKnots = addHueKnot(plan.mix.hueKnots, 145).knots.map((knot) => (knot.hueDeg === 145 ? { ...knot, stops: -1 } : knot));
+  const row = (await tones(edge, plan)).slice(70 * W, 71 * W);
+  const [light, dark] = [row[20]!, row[180]!];
+  expect(light - dark).toBeGreaterThan(20);
+  expect(row.filter((v) => v > dark + 0.1 * (light - dark) && v < light - 0.1 * (light - dark)).length).toBe(0);
+  row.forEach((v) => expect(Math.max(v - light, dark - v)).toBeLessThan(0.01 * (light - dark)));
+});
+
+test("where no weight and no hue is moved nothing is cleaned, and nothing asked for", async () => {
+  const jpeg = await decoded(leafOnSky, "jpeg");
+  const plan = defaultPlan("JPEG");
+  expect([plan.mix.clean, defaultPlan("TIFF").mix.clean]).toEqual([1, 0]);
+  const asked = { depth: 16, threads: 1, cleaned: () => Promise.reject(new Error("asked")) } as const;
+  const { levels } = await renderPicture(jpeg, plan, asked);
+  expect(levels).toEqual((await renderPicture(jpeg, defaultPlan(), { depth: 16, threads: 1 })).levels);
+  await expect(renderPicture(jpeg, { ...plan, mix: { ...plan.mix, weights: { red: 1, green: 0, blue: 0 } } }, asked)).rejects.toThrow(
+    "asked",
+  );
+});
+
+test("an amount between lies between, of weights exactly halfway in light", async () => {
+  const jpeg = await decoded(leafOnSky, "jpeg");
+  const plan = (clean: number): Plan => ({
+    ...defaultPlan(),
+    mix: { ...defaultPlan().mix, clean, weights: { red: 0, green: 0.5, blue: 0.5 } },
+  });
+  const light = async (clean: number) => {
+    const { levels } = await renderPicture(jpeg, plan(clean), { depth: 16, threads: 1, cleaned: cleanedOf(jpeg) });
+    return Float64Array.from(levels, (level) => toLinear(SRGB_CURVE, level / 65535));
+  };
+  const [found, half, clean] = [await light(0), await light(0.5), await light(1)];
+  expect(worst(found, clean)).toBeGreaterThan(0.03);
+  half.forEach((v, i) => expect(Math.abs(v - (found[i]! + clean[i]!) / 2)).toBeLessThan(5e-5));
+});
+
+test("gates by the original read the colours as found", async () => {
+  const jpeg = await decoded(leafOnSky, "jpeg");
+  const hue = { centreDeg: 140, widthDeg: 20, shoulderDeg: 40, invert: false };
+  const mask = async (clean: number) => {
+    const plan = pulled(140, 0.5, clean);
+    plan.passes[0]!.gate = { ...openGate(), source: "red", from: 3, hue };
+    return (await renderPicture(jpeg, plan, { depth: 16, threads: 1, maskOf: 0, cleaned: cleanedOf(jpeg) })).levels;
+  };
+  const found = await mask(0);
+  expect(new Set(found).size).toBeGreaterThan(50);
+  expect(await mask(1)).toEqual(found);
+});
+
+describe("a large picture", () => {
+  const size = { width: 2600, height: 400 };
+  const large = picture(
+    (x, y) => ((Math.floor(x / 47) + Math.floor(y / 31)) % 2 ? lch(0.45, 0.11, 140 + 20 * Math.sin(x / 90)) : lch(0.75, 0.07, 240)),
+    size.width,
+    size.height,
+  );
+  const prepared = async () => {
+    const name = join(folder, `large-${++files}`);
+    await rgb8(large, size.width, size.height).jpeg({ quality: 75 }).toFile(name);
+    const home = `${name}.prepared`;
+    return { home, ...(await preparePicture(name, home)) };
+  };
+
+  test("has as many cleaned levels as it has, of the same sizes, made once and made anew when they are gone", async () => {
+    const { home, files: found } = await prepared();
+    expect(await readCleaned(home)).toBeUndefined();
+    const levels = await cleanPicture(home, found[0]!);
+    const shape = ({ width, height, grain }: RawLayout) => [width, height, grain !== undefined];
+    expect(levels.map(shape)).toEqual(found.map(shape));
+    expect(levels.every(({ depth, file }) => depth === 16 && existsSync(file))).toBe(true);
+    const made = statSync(levels[0]!.file).mtimeMs;
+    expect(await cleanPicture(home, found[0]!)).toEqual(levels);
+    expect(statSync(levels[0]!.file).mtimeMs).toBe(made);
+    rmSync(levels.at(-1)!.file);
+    expect(await readCleaned(home)).toBeUndefined();
+    await cleanPicture(home, found[0]!);
+    expect(await readCleaned(home)).toEqual(levels);
+    expect(readdirSync(home).filter((name) => name.startsWith("clean"))).toEqual(["clean-1"]);
+  });
+
+  test("looks at the size of a preview as its export does at that size", async () => {
+    const { home, files: found } = await prepared();
+    const clean = await cleanPicture(home, found[0]!);
+    const preview = found.at(-1)!;
+    const cleaned = async () => ({ full: clean[0]!, overview: clean.at(-1)! });
+    const stage = stageOf(preview, clean.at(-1)!);
+    /** How far the two lie apart, in 8-bit levels: dithers apart, and what grain cannot tell of hard edges. */
+    const apart = async (amount: number) => {
+      const plan = pulled(140, -1.5, amount);
+      const options = { depth: 8, threads: 1, longEdge: preview.width, overview: preview, cleaned } as const;
+      const { levels } = await renderPicture(found[0]!, plan, options);
+      const shown = stage.render(compilePlan(plan), undefined, SHOWING);
+      return Array.from(levels).reduce((sum, level, i) => sum + Math.abs(level - shown[4 * i]!), 0) / levels.length;
+    };
+    const asFound = await apart(0);
+    expect(asFound).toBeLessThan(2);
+    for (const amount of [0.4, 1]) expect(await apart(amount)).toBeLessThan(1.25 * asFound);
+  });
+});
+
+test("a stage that was given no cleaned colour renders as far as it can, and says so where it cannot", async () => {
+  const stage = stageOf(await decoded(leafOnSky, "jpeg"));
+  const compiled = compilePlan(pulled(140, 1, 1));
+  expect(() => stage.render(compiled, undefined, SHOWING)).toThrow("none was given");
+  const found = stage.render(compilePlan(pulled(140, 1, 0)), undefined, SHOWING);
+  expect(stage.render(stage.source.asFarAsGiven(compiled), undefined, SHOWING)).toEqual(found);
+});
+
+// The encoder's own library must be what it is taken for: colour kept at half the size.
+test("the made JPEG is coarse in colour", async () => {
+  const name = join(folder, "coarse");
+  await rgb8(leafOnSky, W, H).jpeg({ quality: 75, chromaSubsampling: "4:2:0" }).toFile(name);
+  expect((await sharp(name).metadata()).chromaSubsampling).toBe("4:2:0");
+});
