@@ -39,7 +39,26 @@ const knots: fc.Arbitrary<HueKnot[]> = fc
     return ordered.filter((knot, i) => i === 0 || knot.hueDeg - ordered[i - 1]!.hueDeg >= 2 * LEAST_HUE_GAP);
   });
 
-const anyMove: fc.Arbitrary<Move> = fc.oneof(
+const anyTinge = fc.record({ a: anyNumber(-0.3, 0.3), b: anyNumber(-0.3, 0.3) });
+/** Any move before the mix. */
+const anyColourMove: fc.Arbitrary<Move> = fc.oneof(
+  fc
+    .record({ exposure: anyNumber(-3, 3), shadows: anyNumber(-2, 2), lights: anyNumber(-2, 2) })
+    .map((settings) => ({ kind: "scene-light" as const, ...settings })),
+  fc.record({ mired: anyNumber(-90, 90), tint: anyNumber(-50, 50) }).map((settings) => ({ kind: "balance" as const, ...settings })),
+  fc
+    .record({
+      saturation: anyNumber(0, 2),
+      ranges: fc.array(
+        fc.record({ hueDeg: anyNumber(0, 359), widthDeg: anyNumber(10, 120), turnDeg: anyNumber(-60, 60), chroma: anyNumber(0, 2) }),
+        { maxLength: 3 },
+      ),
+      parting: fc.option(fc.record({ stays: anyTinge, moves: anyTinge, held: fc.option(anyTinge), amount: anyNumber(-1, 2) })),
+    })
+    .map((settings) => ({ kind: "separation" as const, ...settings })),
+);
+
+const anyToneMove: fc.Arbitrary<Move> = fc.oneof(
   fc
     .record({
       strokes: fc.array(
@@ -94,16 +113,17 @@ export const anyFrame: fc.Arbitrary<Frame> = fc.record({
 
 const strength = unit.map((u) => 2 * u);
 const zonesOff = fc.oneof(fc.constant<number[]>([]), fc.subarray([...Array(11).keys()]));
-const anyPass = fc.record({
-  on: fc.boolean(),
-  strength,
-  blend: fc.constantFrom(...BLEND_MODES),
-  zonesOff,
-  /** One of the plan's regions, or none. */
-  regionAt: fc.nat(4),
-  gate: fc.option(anyGate),
-  move: anyMove,
-});
+const anyPassOf = (anyMove: fc.Arbitrary<Move>) =>
+  fc.record({
+    on: fc.boolean(),
+    strength,
+    blend: fc.constantFrom(...BLEND_MODES),
+    zonesOff,
+    /** One of the plan's regions, or none. */
+    regionAt: fc.nat(4),
+    gate: fc.option(anyGate),
+    move: anyMove,
+  });
 
 const weight = anyNumber(-2, 2);
 
@@ -119,23 +139,29 @@ export function anyPlan(): fc.Arbitrary<Plan> {
       hueKnots: knots,
     }),
     regions: fc.array(anyRegion, { maxLength: 2 }),
-    passes: fc.array(anyPass, { maxLength: 4 }),
+    before: fc.array(anyPassOf(anyColourMove), { maxLength: 2 }),
+    after: fc.array(anyPassOf(anyToneMove), { maxLength: 4 }),
     /** The passes from the first to before the second are a set, if there are any. */
     tied: fc.tuple(fc.nat(4), fc.nat(4)),
     set: fc.record({ on: fc.boolean(), strength }),
   });
-  return drafts.map(({ mix, regions, passes, tied: [first, end], set }) => ({
-    version: PLAN_VERSION,
-    frame: { ...WHOLE_FRAME },
-    mix,
-    regions: regions.map((region, i) => ({ id: `region-${i}`, ...region })),
-    sets: first < Math.min(end, passes.length) ? [{ id: "set", name: "Set", ...set }] : [],
-    passes: passes.map(({ regionAt, ...pass }, i) => ({
-      ...pass,
-      id: `pass-${i}`,
-      name: `Pass ${i}`,
-      region: regionAt < regions.length ? `region-${regionAt}` : null,
-      set: i >= first && i < end ? "set" : null,
-    })),
-  }));
+  return drafts.map(({ mix, regions, before, after, tied: [from, end], set }) => {
+    const passes = [...before, ...after];
+    // A set lies on one side of the mix.
+    const first = end > before.length ? Math.max(from, before.length) : from;
+    return {
+      version: PLAN_VERSION,
+      frame: { ...WHOLE_FRAME },
+      mix,
+      regions: regions.map((region, i) => ({ id: `region-${i}`, ...region })),
+      sets: first < Math.min(end, passes.length) ? [{ id: "set", name: "Set", ...set }] : [],
+      passes: passes.map(({ regionAt, ...pass }, i) => ({
+        ...pass,
+        id: `pass-${i}`,
+        name: `Pass ${i}`,
+        region: regionAt < regions.length ? `region-${regionAt}` : null,
+        set: i >= first && i < end ? "set" : null,
+      })),
+    };
+  });
 }

@@ -4,6 +4,7 @@ import { CoreError } from "@/core/errors";
 import { HUE_STOPS_LIMIT, LEAST_HUE_GAP, MOST_HUE_KNOTS, type HueKnot } from "@/core/mix/hueCurve";
 import { WEIGHT_LIMIT } from "@/core/mix/weights";
 import { LONGEST_NAME, MOST_PASSES } from "@/core/plan/editPasses";
+import { actsOnColour } from "@/core/passes/passKinds";
 import { PLAN_VERSION, type Plan as PlanType } from "@/core/plan/plan";
 import { MOST_REGIONS } from "@/core/region/region";
 import { LAST_ZONE } from "@/core/zones/zone";
@@ -70,6 +71,7 @@ const CurrentPlan = z
   })
   .superRefine(refineSets)
   .superRefine(refineRegions)
+  .superRefine(refineOrder)
   .meta({ title: "Nigrographe print plan", description: "The steps from a colour picture to a monochrome print." });
 
 // The compiler holds the schema to be exactly the core's type.
@@ -207,8 +209,18 @@ function refineRegions(
   });
 }
 
+/** Passes of colour come before those of tones: the mix lies between them. */
+function refineOrder({ passes }: Pick<PlanType, "passes">, context: z.RefinementCtx): void {
+  const mix = passes.findIndex(({ move }) => !actsOnColour(move));
+  const late = mix < 0 ? -1 : passes.findIndex(({ move }, i) => i > mix && actsOnColour(move));
+  if (late >= 0) context.addIssue({ code: "custom", path: ["passes", late], message: "passes of colour come before those of tones" });
+}
+
 /** Each set has passes, and they stand side by side. */
-function refineSets({ sets, passes }: { sets: { id: string }[]; passes: { set: string | null }[] }, context: z.RefinementCtx): void {
+function refineSets(
+  { sets, passes }: { sets: { id: string }[]; passes: Pick<PlanType["passes"][number], "set" | "move">[] },
+  context: z.RefinementCtx,
+): void {
   const known = new Set(sets.map(({ id }) => id));
   passes.forEach(({ set }, i) => {
     if (set === null) return;
@@ -216,6 +228,7 @@ function refineSets({ sets, passes }: { sets: { id: string }[]; passes: { set: s
     if (!known.has(set)) issue("there is no set of this id");
     const first = passes.findIndex((other) => other.set === set);
     if (passes.slice(first, i).some((other) => other.set !== set)) issue("the passes of a set must be neighbours");
+    if (actsOnColour(passes[first]!.move) !== actsOnColour(passes[i]!.move)) issue("a set lies on one side of the mix");
   });
   sets.forEach(({ id }, i) => {
     if (!passes.some(({ set }) => set === id)) context.addIssue({ code: "custom", path: ["sets", i], message: "no pass is in this set" });

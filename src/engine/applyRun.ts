@@ -1,5 +1,6 @@
+import type { CompiledColour } from "@/core/plan/compilePlan";
 import type { Surroundings } from "@/core/spatial/slicedBase";
-import type { ToneBase } from "@/core/spatial/toneBase";
+import type { Spread, ToneBase } from "@/core/spatial/toneBase";
 import type { BandMachine, BandPlace } from "./bandMachine";
 import type { MaskBases } from "./maskKeys";
 import type { Run } from "./runs";
@@ -12,13 +13,21 @@ export interface StepBase {
   gate: ToneBase | undefined;
 }
 
+/** What changing colour before the mix needs of the whole picture as found: for its masks, and of surroundings, by how they are gathered. */
+export interface ColourBases {
+  masks: MaskBases;
+  around: ReadonlyMap<string, Surroundings>;
+}
+export const NO_COLOUR_BASES: ColourBases = { masks: new Map(), around: new Map() };
+
 /** What a part of a picture cannot know by itself. */
 export interface Bases {
+  colour: ColourBases;
   /** By the step whose tones they were gathered from. */
   steps: ReadonlyMap<number, StepBase>;
   masks: MaskBases;
 }
-export const NO_BASES: Bases = { steps: new Map(), masks: new Map() };
+export const NO_BASES: Bases = { colour: NO_COLOUR_BASES, steps: new Map(), masks: new Map() };
 
 /** What was laid out for a run: planes of the whole stage, of which the band begins at `first`. */
 export interface Laid {
@@ -69,3 +78,23 @@ function applySteps(
   else if (isMasked) machine.applyTableByMask(tables[0]!);
   else machine.applyTables(tables);
 }
+
+/** Changes the colour in the machine by passes before the mix, each by its mask where it has one: planes of which the band begins at `first`. */
+export function changeColour(
+  machine: BandMachine,
+  passes: readonly CompiledColour[],
+  planes: readonly (Float32Array | undefined)[],
+  { around }: Pick<ColourBases, "around">,
+  place: BandPlace,
+  first = 0,
+): void {
+  passes.forEach(({ step, strength }, i) => {
+    const plane = planes[i];
+    if (plane) machine.putNext("mask", plane, first);
+    const surroundings = step.kind === "light" && step.around ? around.get(spreadKey(step.around.spread)) : undefined;
+    machine.applyColour(step, strength, plane !== undefined, surroundings, place);
+  });
+}
+
+/** What tells apart surroundings gathered in different ways. */
+export const spreadKey = (spread: Spread): string => JSON.stringify(spread);

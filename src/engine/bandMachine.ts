@@ -1,6 +1,7 @@
+import { lightIn } from "@/core/clean/cleanColour";
 import { LMS_TO_LAB, P3_TO_LMS } from "@/core/colour/oklab";
 import { luminanceToTone } from "@/core/colour/lstar";
-import { IDENTITY3, invert3, type Matrix3 } from "@/core/colour/matrix3";
+import { IDENTITY3, invert3, multiply3, type Matrix3 } from "@/core/colour/matrix3";
 import type { SourceSpace } from "@/core/colour/sourceSpace";
 import { curveTable } from "@/core/colour/transferCurve";
 import { CoreError } from "@/core/errors";
@@ -11,6 +12,7 @@ import { BLEND_MODES } from "@/core/blend/blend";
 import { ROWS_TO_A_SIDE, type StopsRows } from "@/core/steps/orderedStops";
 import type { CompiledPlan } from "@/core/plan/compilePlan";
 import { SOFT_KNOTS } from "@/core/steps/knots";
+import type { ColourStep } from "@/core/steps/colourStep";
 import type { Blended, StopsStep, StopsThrough, SurroundingsStep } from "@/core/steps/step";
 import type { Size } from "@/core/spatial/areaReduce";
 import { wholeGrid } from "@/core/region/grid";
@@ -54,6 +56,9 @@ const BASE_ROW_LENGTH = 2 * Math.max(MOST_BASE_COLUMNS + 1, CELL_ROW_LENGTH);
 const TABLE_SLOTS = 6;
 const [SHARE_SLOT, BLEND_SLOT, STOPS_SLOTS] = [0, 1, 2];
 
+/** Numbers that changing colour needs: six matrices, the light of three channels, and where colour begins to count. */
+const COLOUR_CONSTANTS = 6 * 9 + 3 + 2;
+
 /** Steps whose rows of stops are held at once, so that a few in turn are not copied in for every band. */
 const ROWS_SLOTS = 2;
 /** Numbers in the rows of stops of a step. */
@@ -74,6 +79,8 @@ export class BandMachine {
   readonly #matrix: number;
   readonly #fromP3: number;
   readonly #hueConstants: number;
+  readonly #colourConstants: number;
+  readonly #colourMatrix: number;
   readonly #toneTable: number;
   readonly #meanTable: number;
   readonly #output: number;
@@ -122,6 +129,8 @@ export class BandMachine {
     this.#matrix = heap.reserve(36);
     this.#fromP3 = heap.reserve(36);
     this.#hueConstants = heap.reserve(68);
+    this.#colourConstants = heap.reserve(4 * COLOUR_CONSTANTS);
+    this.#colourMatrix = heap.reserve(36);
     this.#toneTable = heap.reserve(8 * (LUMINANCE_KNOTS + 1));
     this.#meanTable = heap.reserve(8 * (MEAN_KNOTS + 1));
     this.#outputTable = heap.reserve(this.#tableBytes);
@@ -149,7 +158,12 @@ export class BandMachine {
   /** Sets which colours there may be, for bands of linear colour: the source's channels to linear P3. */
   setGamut(toP3: Matrix3): void {
     this.#toP3 = toP3;
-    this.#heap.f32(this.#fromP3, 9).set(invert3(toP3));
+    const fromP3 = invert3(toP3);
+    this.#heap.f32(this.#fromP3, 9).set(fromP3);
+    const { red, green, blue } = lightIn(toP3);
+    const matrices = [P3_TO_LMS, LMS_TO_LAB, invert3(LMS_TO_LAB), multiply3(fromP3, invert3(P3_TO_LMS)), fromP3, toP3];
+    const fade = [CHROMA_FADE.from, 1 / (CHROMA_FADE.to - CHROMA_FADE.from)];
+    this.#heap.f32(this.#colourConstants, COLOUR_CONSTANTS).set([...matrices.flat(), red, green, blue, ...fade]);
   }
   #toP3: Matrix3 = IDENTITY3;
 
@@ -201,6 +215,52 @@ export class BandMachine {
   findHues(): void {
     const p = this.#plane;
     this.#heap.run.hueFade(p.red, p.green, p.blue, p.hue, p.fade, padded(this.#n), this.#hueConstants);
+  }
+
+  /**
+   * red, green, blue → what a step makes of them, so far; by the mask in the machine where it is asked for. A light by surroundings reads them by the tone as found, which is
+   * in the machine too. hue, fade and above are anything afterwards.
+   */
+  applyColour(step: ColourStep, amount: number, byMask: boolean, around: Surroundings | undefined, place: BandPlace): void {
+    const p = this.#plane;
+    const n = padded(this.#n);
+    const { run } = this.#heap;
+    const was = [p.hue, p.fade, p.above] as const;
+    if (step.kind === "light") {
+      this.#heap.f32(p.stops, n).fill(step.flat);
+      if (step.around) {
+        this.#sampleSurroundings(around!, place, p.around);
+        run.addTable(p.stops, p.around, n, this.#slot(STOPS_SLOTS, step.around.stops), knotsOf(step.around.stops));
+      }
+    }
+    const isWhole = amount === 1 && !byMask;
+    if (!isWhole) [p.red, p.green, p.blue].forEach((plane, c) => this.#heap.f32(was[c]!, n).set(this.#heap.f32(plane, n)));
+    switch (step.kind) {
+      case "matrix":
+        this.#heap.f32(this.#colourMatrix, 9).set(step.matrix);
+        run.throughMatrix(p.red, p.green - p.red, n, this.#colourMatrix);
+        break;
+      case "separate": {
+        const { fromA, fromB, offset, alongA, alongB } = step.parting;
+        this.#heap.f32(this.#colourMatrix, 5).set([fromA, fromB, offset, alongA, alongB]);
+        const tables = [this.#slot(STOPS_SLOTS, step.along), this.#slot(STOPS_SLOTS + 1, step.across)] as const;
+        run.separate(p.red, p.green, p.blue, n, this.#colourConstants, ...tables, knotsOf(step.along), this.#colourMatrix);
+        break;
+      }
+      case "light":
+        run.lightColour(p.red, p.green, p.blue, p.stops, n, this.#colourConstants);
+        break;
+    }
+    if (!isWhole) run.towardsColour(p.red, p.green, p.blue, ...was, byMask ? p.mask : 0, amount, n);
+  }
+
+  /** red, green, blue → the tone of their luminance. */
+  plainTone(): void {
+    const p = this.#plane;
+    const { red, green, blue } = LUMINANCE_WEIGHTS;
+    const n = padded(this.#n);
+    this.#heap.run.mixWithin(p.red, p.green, p.blue, p.tone, n, red, green, blue);
+    this.#heap.run.lookUp(p.tone, p.tone, n, this.#toneTable, LUMINANCE_KNOTS);
   }
 
   /** red, green, blue (and hue, fade where the plan moves hues) → tone. */
@@ -290,9 +350,7 @@ export class BandMachine {
     if (own) run.lookUp(p.tone, p.stops, n, this.#slot(STOPS_SLOTS, own), knotsOf(own));
     else this.#heap.f32(p.stops, n).fill(0);
     around.forEach(({ stops }, i) => {
-      const base = bases[i]!;
-      if ("slices" in base) this.#sampleSlices(base, place, p.around);
-      else this.#sampleBase(base.offset, base, place, p.around);
+      this.#sampleSurroundings(bases[i]!, place, p.around);
       run.addTable(p.stops, p.around, n, this.#slot(STOPS_SLOTS + 1 + i, stops), knotsOf(stops));
     });
     if (blended?.rows) return this.#changeByRows(blended.rows, byMask);
@@ -400,6 +458,12 @@ export class BandMachine {
   #setDither(row: Float32Array): number {
     this.#heap.f32(this.#ditherRow, row.length).set(row);
     return row.length === DITHER_PERIOD ? DITHER_PERIOD - 1 : -1;
+  }
+
+  /** Reads the surroundings of the tones in the machine, for every pixel of the band. */
+  #sampleSurroundings(base: Surroundings, place: BandPlace, out: number): void {
+    if ("slices" in base) this.#sampleSlices(base, place, out);
+    else this.#sampleBase(base.offset, base, place, out);
   }
 
   /** Reads a small plane of the whole picture smoothly between the middles of its cells, for every pixel of the band. */

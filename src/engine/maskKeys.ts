@@ -1,5 +1,5 @@
 import { isBlurred, isRepairedOnTheWay, type Gate } from "@/core/gate/gate";
-import type { CompiledMask } from "@/core/plan/compilePlan";
+import type { CompiledColour, CompiledMask } from "@/core/plan/compilePlan";
 import { LEAST_FIT, LEAST_SOFTEN, type LikenessShape, type Region } from "@/core/region/region";
 import { shapeKey } from "@/core/region/shapeKey";
 import type { ToneBase } from "@/core/spatial/toneBase";
@@ -36,4 +36,9 @@ export function isReadOnTheWay(gate: Gate | undefined): gate is Gate {
 /** Whether a gate's base is gathered from the tone that enters its pass, on the way through the plan. */
 export function isGatheredOnTheWay(gate: Gate | undefined): gate is Gate {
   return !!gate && gate.source === "entering" && isBlurred(gate);
+}
+
+/** Whether a pass before the mix needs something of the whole picture. */
+export function colourLooksAtWhole({ step, mask }: CompiledColour): boolean {
+  return (step.kind === "light" && step.around !== undefined) || (!!mask && needsBases(mask));
 }

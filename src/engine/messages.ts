@@ -1,3 +1,4 @@
+import type { Vector3 } from "@/core/colour/matrix3";
 import type { SuggestedMix } from "@/core/mix/suggestMixes";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import type { Size } from "@/core/spatial/areaReduce";
@@ -72,6 +73,8 @@ export type Questions = {
   plane: { question: { plan: WirePlan; of: PlaneOf }; answer: SmallPlane | undefined };
   /** Strokes that dodge and burn the lights and darks a pass meets, at a scale in long edges. */
   accents: { question: { plan: WirePlan; passId: string; scale: number }; answer: ExposureStroke[] };
+  /** The colour that leaves a plan's passes before the mix, in linear P3: the mean so many pixels to either side of a place. */
+  colourAt: { question: { plan: WirePlan; place: Place; reach: number }; answer: Vector3 };
   /** Mixes that keep the picture's colours apart. */
   mixes: { question: null; answer: SuggestedMix[] };
 };

@@ -13,10 +13,10 @@ import { BAND_PIXELS, BandMachine, type PlaneName } from "./bandMachine";
 import { layStrokes } from "@/core/brush/layStrokes";
 import { gridOf, type Grid } from "@/core/region/grid";
 import { rasterShape, type DrawnShape } from "@/core/region/rasterShape";
-import { isReadOnTheWay, needsBases } from "./maskKeys";
+import { isReadOnTheWay, needsBases, type MaskBases } from "./maskKeys";
 import { gateTableOf, maskPlane, repairPlane, type MaskPicture } from "./maskPlane";
 import { NO_HAND, runsOf } from "./runs";
-import { applyRun, NO_BASES, type Bases, type Laid } from "./applyRun";
+import { applyRun, changeColour, NO_BASES, type Bases, type Laid } from "./applyRun";
 import type { ShownMask } from "./stageMasks";
 import { betweenPlanes, COLOURS } from "./decoded";
 import { inNewState } from "./grownPlane";
@@ -62,7 +62,10 @@ export function rowRenderer(
   machine.setMix(plan);
   const runs = runsOf(plan, NO_HAND);
   const stops = new StopsPlanes(source.size);
-  const seesPicture = [shown?.mask, ...runs.map(({ mask }) => mask)].some((mask) => mask && (mask.gate || needsBases(mask)));
+  const looksAround = plan.colour.some(({ step }) => step.kind === "light" && step.around);
+  const seesBeforeMix = looksAround || !!shown?.beforeMix || plan.colour.some(({ mask }) => mask && (mask.gate || needsBases(mask)));
+  const seesPicture =
+    seesBeforeMix || [shown?.mask, ...runs.map(({ mask }) => mask)].some((mask) => mask && (mask.gate || needsBases(mask)));
   const rowsInBand = Math.max(1, Math.floor(bandPixels / width));
   const cleaner = plan.clean > 0 ? colourCleaned(machine, source.cleaned, plan.clean) : undefined;
   const reduces = output.size.width !== width || output.size.height !== source.size.height;
@@ -73,20 +76,19 @@ export function rowRenderer(
       const rows = Math.min(rowsInBand, end - y);
       machine.decode(source.readRows(y, rows));
       const found = seesPicture || cleaner ? takenColour(machine, rows * width) : undefined;
+      const place = { x: 0, y, width, whole: source.size };
+      const grid = gridOf({ width, height: rows }, 0, y, source.size);
+      // Before the mix masks see the picture as found.
+      const asFound = seesBeforeMix ? foundPicture(machine, found!) : NO_PICTURE;
+      const layBeforeMix = maskLayer(grid, asFound, bases.colour.masks, stops);
+      const planes = plan.colour.map(({ mask }) => mask && layBeforeMix(mask).plane);
       cleaner?.(found!, y, rows);
+      if (looksAround) machine.put("tone", asFound.mixed(), 0, rows * width);
+      changeColour(machine, plan.colour, planes, bases.colour, place);
       if (machine.movesHues) machine.findHues();
       machine.mix();
-      const place = { x: 0, y, width, whole: source.size };
       const picture = seesPicture ? bandPicture(machine, found!) : NO_PICTURE;
-      const grid = gridOf({ width, height: rows }, 0, y, source.size);
-      // Passes that act through the same mask share what is laid out.
-      const masks = new Map<string, LaidMask>();
-      const layMask = (mask: CompiledMask) => {
-        const parts = [mask, grid, picture, bases.masks, (shape: DrawnShape) => layShape(shape, grid, stops)] as const;
-        const laid = masks.get(mask.key) ?? { plane: maskPlane(...parts), added: repairPlane(...parts) };
-        masks.set(mask.key, laid);
-        return laid;
-      };
+      const layMask = maskLayer(grid, picture, bases.masks, stops);
       for (const run of runs) {
         const painted =
           run.stops &&
@@ -95,7 +97,7 @@ export function rowRenderer(
       }
       if (shown) {
         const gate = bases.steps.get(plan.passes.length)?.gate;
-        const { plane, added } = shown.mask ? layMask(shown.mask) : EVERYWHERE;
+        const { plane, added } = shown.mask ? (shown.beforeMix ? layBeforeMix : layMask)(shown.mask) : EVERYWHERE;
         machine.putNext("mask", plane ?? new Float32Array(rows * width).fill(1), 0);
         if (gate) machine.narrowMask(gate, place);
         if (isReadOnTheWay(shown.mask?.gate)) machine.gateMask(gateTableOf(shown.mask.gate));
@@ -181,6 +183,17 @@ export function cutRowRenderer(tones: Float32Array, size: Size, print: Placing, 
 type LaidMask = Pick<Laid, "plane" | "added">;
 const EVERYWHERE: LaidMask = { plane: undefined, added: undefined };
 
+/** Lays masks out on a band; passes that act through the same one share what is laid out. */
+function maskLayer(grid: Grid, picture: MaskPicture, bases: MaskBases, stops: StopsPlanes): (mask: CompiledMask) => LaidMask {
+  const masks = new Map<string, LaidMask>();
+  return (mask) => {
+    const parts = [mask, grid, picture, bases, (shape: DrawnShape) => layShape(shape, grid, stops)] as const;
+    const laid = masks.get(mask.key) ?? { plane: maskPlane(...parts), added: repairPlane(...parts) };
+    masks.set(mask.key, laid);
+    return laid;
+  };
+}
+
 function layShape(shape: DrawnShape, grid: Grid, { strokeMaps }: StopsPlanes): Float32Array {
   return (shape.kind === "brush" && strokeMaps.brushed(shape, grid)) || rasterShape(shape, grid);
 }
@@ -197,6 +210,13 @@ function layOn(grid: Grid): LayStrokes {
 /** For masks of regions alone, which look at no picture. */
 const NONE = new Float32Array(0);
 const NO_PICTURE: MaskPicture = { red: NONE, green: NONE, blue: NONE, mixed: () => NONE, hues: () => ({ hue: NONE, fade: NONE }) };
+
+/** What masks see of a band as found, the colours in the machine. */
+function foundPicture(machine: BandMachine, found: Planes): MaskPicture {
+  machine.plainTone();
+  const plain = taken(machine, "tone", found.red.length);
+  return { ...bandPicture(machine, found), mixed: () => plain };
+}
 
 /** What masks see of the band in the machine, copied out once for all of them: its colours as found, and its tones. */
 function bandPicture(machine: BandMachine, found: Planes): MaskPicture {

@@ -1,7 +1,7 @@
 import type { CompiledMask, CompiledPass, CompiledPlan } from "@/core/plan/compilePlan";
 import type { Step, StopsStep, SurroundingsStep } from "@/core/steps/step";
 import { LEAST_FUSED, type TableFuser } from "./fuseTables";
-import { isGatheredOnTheWay, needsBases } from "./maskKeys";
+import { colourLooksAtWhole, isGatheredOnTheWay, needsBases } from "./maskKeys";
 
 /** Passes done in one go: tone tables, or one step of another kind. */
 export interface Run {
@@ -31,8 +31,8 @@ export function gathers({ step, mask }: CompiledPass): boolean {
 }
 
 /** Whether a plan has anything that a part of a picture cannot know by itself. */
-export function looksAtWhole({ passes }: CompiledPlan): boolean {
-  return passes.some((pass) => gathers(pass) || (pass.mask && needsBases(pass.mask)));
+export function looksAtWhole({ colour, passes }: CompiledPlan): boolean {
+  return colour.some(colourLooksAtWhole) || passes.some((pass) => gathers(pass) || (pass.mask && needsBases(pass.mask)));
 }
 
 /**

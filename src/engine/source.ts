@@ -10,6 +10,7 @@ import { betweenDecoded, colourOf, COLOURS, decodeLevels, reduceDecoded, type De
 import { FUSED_KNOTS } from "./fuseTables";
 import { ANALYSIS_EDGE } from "./maskBases";
 import { PrintCutter } from "./printCutter";
+import type { MaskPicture } from "./maskPlane";
 import type { SourcePlace } from "./stageTypes";
 
 /** Hue in turns, and how far a place is coloured, 0–1. */
@@ -41,6 +42,7 @@ export class Source {
   readonly cutter = new PrintCutter();
   readonly #rowsInBand: number;
   readonly #hues = new WeakMap<Planes, Hues>();
+  readonly #plainTones = new WeakMap<Planes, Float32Array>();
   #cleaned: Decoded | undefined;
   #between: { amount: number; decoded: Decoded } | undefined;
   #small: Source | undefined;
@@ -149,6 +151,32 @@ export class Source {
 
   putColour(from: number, to: number, colour = this.colour): void {
     for (const name of COLOURS) this.machine.put(name, colour[name], from, to);
+  }
+
+  /** The colours are no longer what they were: their hues are found anew. */
+  forgetHues(colour: Planes): void {
+    this.#hues.delete(colour);
+  }
+
+  /** The tone of the luminance as found. Not to be changed. */
+  plainTones(part: Part): Float32Array {
+    const colour = this.colourOf(part);
+    const known = this.#plainTones.get(colour);
+    if (known) return known;
+    const tones = new Float32Array(this.pixels);
+    this.forBands((from, to) => {
+      this.putColour(from, to, colour);
+      this.machine.plainTone();
+      this.machine.take("tone", tones, from);
+    });
+    this.#plainTones.set(colour, tones);
+    return tones;
+  }
+
+  /** What masks see before the mix. */
+  asFound(part?: Part): MaskPicture {
+    const colour = this.colourOf(part);
+    return { ...colour, mixed: () => this.plainTones(part), hues: () => this.hues(colour) };
   }
 
   hues(colour: Planes): Hues {

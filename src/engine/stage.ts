@@ -1,5 +1,7 @@
-import type { CompiledMask, CompiledPass, CompiledPlan } from "@/core/plan/compilePlan";
+import type { Planes } from "@/core/kernels/reference";
+import { compiledBefore, type CompiledMask, type CompiledPass, type CompiledPlan } from "@/core/plan/compilePlan";
 import { rowsInside, type Placing } from "@/core/frame/frame";
+import type { Vector3 } from "@/core/colour/matrix3";
 import { linearP3ToOklab, oklabToLch } from "@/core/colour/oklab";
 import { gridOf } from "@/core/region/grid";
 import type { Size } from "@/core/spatial/areaReduce";
@@ -18,6 +20,7 @@ import { type MaskPicture } from "./maskPlane";
 import { gathers, NO_HAND, runsOf, sweepsOf, type Hand, type Run } from "./runs";
 import type { Part } from "./decoded";
 import { Source } from "./source";
+import { StageColour } from "./stageColour";
 import { StageMasks, type ShownMask } from "./stageMasks";
 import type { PointReading, Showing, StageHistograms, StopsOf } from "./stageTypes";
 
@@ -40,6 +43,9 @@ const MAP_GAIN = 0.15;
 export class Stage {
   readonly #fuser = new TableFuser();
   readonly #masks: StageMasks;
+  readonly #colour: StageColour;
+  /** What is mixed, part by part, by the plan rendered last. */
+  #mixed = new Map<Part, Planes>();
   /** The picture small, from which masks are gathered. */
   #small: Stage | undefined;
   /** Tones after step i: 0 is the mix, i is pass i. */
@@ -61,9 +67,13 @@ export class Stage {
     this.#masks = new StageMasks(
       gridOf(size, place.x, place.y, place.whole),
       (part) => this.#maskPicture(part),
-      (plan) => this.#analysed(plan),
+      () => this.#analysed(this.#plan!),
       source.laid,
     );
+    this.#colour = new StageColour(source, gridOf(size, place.x, place.y, place.whole), () => {
+      const { small } = source;
+      return { ...small.size, ...small.asFound() };
+    });
   }
 
   /** A stage of a picture from stored levels. */
@@ -90,7 +100,8 @@ export class Stage {
     showing: Showing,
     { buffer, bases, print }: RenderOptions = {},
   ): Uint8ClampedArray<ArrayBuffer> {
-    const machine = this.#prepare(plan, hand, print);
+    const machine = this.#prepare(plan, { hand, print, bases });
+    const colour = showing.of === "colour" ? this.#colour.of(undefined, plan, bases?.colour) : undefined;
     machine.setOutputTable(showing.table);
     const size = print ?? this.size;
     const pixels = size.width * size.height;
@@ -98,15 +109,15 @@ export class Stage {
     const rgba = new Uint8Array(buffer?.byteLength === 4 * pixels ? buffer : new ArrayBuffer(4 * pixels));
     // What is cut out, and what the passes in hand change, are known only when all of it is.
     const isShownOnTheWay = !print && (showing.of === "print" || showing.of === "colour");
-    this.#run(plan, bases, isShownOnTheWay ? (...band) => this.#showBand(rgba, showing, ...band) : undefined);
-    if (!isShownOnTheWay) this.#showWhole(rgba, showing, bases);
+    this.#run(plan, bases, isShownOnTheWay ? (...band) => this.#showBand(rgba, showing, colour, ...band) : undefined);
+    if (!isShownOnTheWay) this.#showWhole(rgba, showing, colour, bases);
     if (showing.screens && showing.of === "print") drawScreens(rgba, this.#cut(this.tonesAfter(plan.passes.length)), size.width);
     return new Uint8ClampedArray(rgba.buffer);
   }
 
   /** Brings the tones up to date with a plan, without making pixels. */
   update(plan: CompiledPlan, hand: Hand | undefined, { bases, print }: Omit<RenderOptions, "buffer"> = {}): void {
-    this.#prepare(plan, hand, print);
+    this.#prepare(plan, { hand, print, bases });
     this.#run(plan, bases);
   }
 
@@ -130,16 +141,19 @@ export class Stage {
 
   /** What a part of this picture needs to render the plan rendered last as the whole does. */
   bases(): Bases {
-    return { steps: new Map([...this.#bases].map(([step, { base }]) => [step, base])), masks: this.#masks.bases };
+    const steps = new Map([...this.#bases].map(([step, { base }]) => [step, base]));
+    return { colour: this.#colour.bases, steps, masks: this.#masks.bases };
   }
 
   /** What a part of this picture needs to show a mask on the tones after a step, kept of the plan rendered last. */
-  basesToShow({ mask }: ShownMask, step: number): Bases {
-    const { steps, masks } = this.bases();
-    if (!mask) return { steps, masks };
+  basesToShow({ mask, beforeMix }: ShownMask, step: number): Bases {
+    const { colour, steps, masks } = this.bases();
+    if (!mask) return { colour, steps, masks };
+    if (beforeMix) return { colour: { ...colour, masks: this.#colour.masks.gather([mask]) }, steps, masks };
     const gate = isGatheredOnTheWay(mask.gate) ? gateBase(mask.gate, this.tonesAfter(step), this.size) : undefined;
     const surroundings = steps.get(step)?.surroundings ?? [];
     return {
+      colour,
       steps: new Map([...steps, [step, { surroundings, gate }]]),
       masks: needsBases(mask) ? this.#masks.gather([mask]) : masks,
     };
@@ -148,6 +162,7 @@ export class Stage {
   /** A mask with all it depends on, on the plan rendered last: 0–1 for each pixel. */
   shownMask(shown: ShownMask, given?: Bases): Float32Array {
     const { first } = this.#hand;
+    if (shown.beforeMix) return this.#colour.masks.shown(shown, this.tonesAfter(first), given?.colour.masks, undefined);
     return this.#masks.shown(shown, this.tonesAfter(first), given?.masks, given?.steps.get(first)?.gate);
   }
 
@@ -177,7 +192,7 @@ export class Stage {
     return { ...small.size, ...small.#maskPicture() };
   }
 
-  #prepare(plan: CompiledPlan, hand: Hand = NO_HAND, print?: Placing): BandMachine {
+  #prepare(plan: CompiledPlan, { hand = NO_HAND, print, bases }: Omit<RenderOptions, "buffer"> & { hand: Hand | undefined }): BandMachine {
     this.#plan = plan;
     this.#hand = hand;
     if (JSON.stringify(print) !== JSON.stringify(this.#print)) {
@@ -186,7 +201,11 @@ export class Stage {
       this.#checkpoints.forgetCounts();
     }
     this.source.machine.setMix(plan);
-    if (this.source.machine.movesHues) this.source.parts.forEach((part) => this.source.hues(this.source.colourToMix(part, plan.clean)));
+    for (const part of this.source.parts) {
+      const colour = this.#colour.of(part, plan, bases?.colour);
+      this.#mixed.set(part, colour);
+      if (this.source.machine.movesHues) this.source.hues(colour);
+    }
     return this.source.machine;
   }
 
@@ -385,17 +404,24 @@ export class Stage {
     };
   }
 
+  /** The colour a plan mixes around a pixel, so many to either side, in linear P3. */
+  colourAt(plan: CompiledPlan, x: number, y: number, reach: number): Vector3 {
+    const { red, green, blue } = this.#colour.of(undefined, plan);
+    const mean = (plane: Float32Array) => this.source.meanAround(plane, x, y, reach);
+    return [mean(red), mean(green), mean(blue)];
+  }
+
   /** What each pass of a plan adds to the tones: as many planes as passes. For small stages. */
   changes(plan: CompiledPlan): Float32Array[] {
     const tones = Array.from({ length: plan.passes.length + 1 }, (_, end) => {
-      this.update({ ...plan, passes: plan.passes.slice(0, end) }, undefined);
+      this.update(compiledBefore(plan, end), undefined);
       return this.tonesAfter(end).slice();
     });
     return plan.passes.map((_, i) => tones[i + 1]!.map((tone, k) => tone - tones[i]![k]!));
   }
 
   #mixBand(from: number, to: number, part: Part): void {
-    const colour = this.source.colourToMix(part, this.#plan!.clean);
+    const colour = this.#mixed.get(part)!;
     this.source.putColour(from, to, colour);
     if (this.source.machine.movesHues) {
       const { hue, fade } = this.source.hues(colour);
@@ -432,17 +458,17 @@ export class Stage {
   }
 
   /** Shows the band in the machine. */
-  #showBand(rgba: Uint8Array, { of, dithered }: Showing, first: number, end: number, y: number, rows: number): void {
-    if (of === "colour") {
-      this.source.putColour(first, end);
+  #showBand(rgba: Uint8Array, { dithered }: Showing, colour: Planes | undefined, ...[first, end, y, rows]: Parameters<TakeBand>): void {
+    if (colour) {
+      this.source.putColour(first, end, colour);
       rgba.set(this.source.machine.colourRgba(), 4 * first);
     } else this.#showTones(rgba, this.size.width, y, rows, dithered);
   }
 
-  #showWhole(rgba: Uint8Array, showing: Showing, bases: Bases | undefined): void {
+  #showWhole(rgba: Uint8Array, showing: Showing, colour: Planes | undefined, bases: Bases | undefined): void {
+    if (colour) return this.#showColour(rgba, colour);
     const plane = this.#shownPlane(showing, bases);
     if (plane) this.#showPlane(rgba, this.#cut(plane), showing.dithered);
-    else this.#showColour(rgba);
   }
 
   /** What is shown in tones; undefined for colours. */
@@ -461,8 +487,8 @@ export class Stage {
     }
   }
 
-  #showColour(rgba: Uint8Array): void {
-    const { colour, machine } = this.source;
+  #showColour(rgba: Uint8Array, colour: Planes): void {
+    const { machine } = this.source;
     const cut = { red: this.#cut(colour.red), green: this.#cut(colour.green), blue: this.#cut(colour.blue) };
     this.#forPrintBands((first, end) => {
       for (const name of ["red", "green", "blue"] as const) machine.put(name, cut[name], first, end);

@@ -1,4 +1,4 @@
-import type { CompiledMask, CompiledPlan } from "@/core/plan/compilePlan";
+import type { CompiledMask } from "@/core/plan/compilePlan";
 import { readTable } from "@/core/kernels/reference";
 import type { Grid } from "@/core/region/grid";
 import { rasterShape, type DrawnShape } from "@/core/region/rasterShape";
@@ -19,6 +19,8 @@ export interface ShownMask {
   mask: CompiledMask | undefined;
   /** How far each tone is let through, over tone 0–1; absent where all are. */
   reach: Float32Array | undefined;
+  /** Whether it is of a pass before the mix, which sees the picture as found. */
+  beforeMix?: boolean;
 }
 
 /** Bytes of mask planes kept, and of the shapes they are made of. */
@@ -26,20 +28,25 @@ const MOST_MASK_BYTES = 96 << 20;
 const MOST_SHAPE_BYTES = 64 << 20;
 const NONE: MaskBases = new Map();
 
+/** Passes by where they act. */
+interface Masked {
+  passes: readonly { mask: CompiledMask | undefined }[];
+}
+
 /** The masks and maps of stops of one stage: laid out when they are asked for, and kept for as long as they are used. */
 export class StageMasks {
   readonly #grid: Grid;
   readonly #picture: (part: Part) => MaskPicture;
-  readonly #analysis: (plan: CompiledPlan) => Analysis;
+  readonly #analysis: () => Analysis;
   readonly #laid: LaidPlanes;
   readonly #strokes: StrokePlanes;
   readonly #stops: StopsPlanes;
   #bases: { mixKey: string; bases: MaskBases } = { mixKey: "", bases: NONE };
-  #plan: CompiledPlan | undefined;
+  #plan: Masked | undefined;
   #mixKey = "";
 
-  /** `analysis` gives the whole picture small, mixed by a plan: what masks are gathered from. */
-  constructor(grid: Grid, picture: (part: Part) => MaskPicture, analysis: (plan: CompiledPlan) => Analysis, laid: LaidPlanes) {
+  /** `analysis` gives the whole picture small, as the masks are to see it: what they are gathered from. */
+  constructor(grid: Grid, picture: (part: Part) => MaskPicture, analysis: () => Analysis, laid: LaidPlanes) {
     this.#grid = grid;
     this.#picture = picture;
     this.#analysis = analysis;
@@ -49,7 +56,7 @@ export class StageMasks {
   }
 
   /** From now on masks are those of this plan; equal keys, equal mixes. */
-  follow(plan: CompiledPlan, mixKey: string): void {
+  follow(plan: Masked, mixKey: string): void {
     this.#plan = plan;
     this.#mixKey = mixKey;
   }
@@ -64,7 +71,7 @@ export class StageMasks {
     const plan = this.#plan!;
     const masks = [...plan.passes.flatMap(({ mask }) => mask ?? []), ...more].filter(needsBases);
     if (masks.length === 0) return NONE;
-    const analysis = this.#analysis(plan);
+    const analysis = this.#analysis();
     const known = this.#bases.mixKey === this.#mixKey ? this.#bases.bases : NONE;
     this.#bases = { mixKey: this.#mixKey, bases: gatherMaskBases(masks, analysis, known) };
     return this.#bases.bases;

@@ -1,14 +1,20 @@
 import { z } from "zod";
 import type { MoveKind, MoveOf } from "@/core/plan/plan";
+import { BalanceMove } from "./balance";
 import { ContrastMove } from "./contrast";
 import { ContrastMaskMove } from "./contrastMask";
 import { EdgeBurnMove } from "./edgeBurn";
 import { ExposureMove } from "./exposure";
 import { PlacementMove } from "./placement";
 import { ReliefMove } from "./relief";
+import { SceneLightMove } from "./sceneLight";
+import { SeparationMove } from "./separation";
 
 /** The schema of every kind of move. */
 const MOVES = {
+  "scene-light": SceneLightMove,
+  balance: BalanceMove,
+  separation: SeparationMove,
   placement: PlacementMove,
   exposure: ExposureMove,
   "edge-burn": EdgeBurnMove,
@@ -18,6 +24,9 @@ const MOVES = {
 } satisfies { [K in MoveKind]: z.ZodType<MoveOf<K>> };
 
 export const Move = z.discriminatedUnion("kind", [
+  MOVES["scene-light"],
+  MOVES.balance,
+  MOVES.separation,
   MOVES.placement,
   MOVES.exposure,
   MOVES["edge-burn"],

@@ -48,6 +48,11 @@ export const MOST_GATE_BLUR = 0.1;
 /** Blurs are gathered from the picture at some 640 pixels: finer than a pixel or so there they would blur by its pixels instead. */
 const LEAST_GATE_BLUR = 0.002;
 
+/** A gate of a pass before the mix: there is no tone yet but the original's. */
+export function gateBeforeMix(gate: Gate): Gate {
+  return gate.source === "entering" || gate.source === "mixed" ? { ...gate, source: "lightness" } : gate;
+}
+
 /** Lets all tones through. */
 export function openGate(): Gate {
   return {

@@ -196,6 +196,14 @@ export interface KernelExports {
     ]
   ): void;
   recolour(colour: number, lightness: number, ab: number, stride: number, n: number, constants: number): void;
+  /** Colour before it is mixed: as/colour.ts. mask: 0 for none. */
+  separate(
+    ...args: [r: number, g: number, b: number, n: number, constants: number, along: number, across: number, knots: number, parting: number]
+  ): void;
+  lightColour(r: number, g: number, b: number, stops: number, n: number, constants: number): void;
+  towardsColour(
+    ...args: [r: number, g: number, b: number, wasR: number, wasG: number, wasB: number, mask: number, amount: number, n: number]
+  ): void;
   throughMatrix(colour: number, stride: number, n: number, matrix: number): void;
   /** mode: place in BLEND_MODES. */
   blendPlanes(below: number, above: number, out: number, n: number, mode: number): void;

@@ -2,12 +2,13 @@ import { CELL_FLOATS } from "./kernelHeap";
 import { atStrength } from "../blend/atStrength";
 import { blend, type BlendMode } from "../blend/blend";
 import { luminanceToTone, toneToLuminance } from "../colour/lstar";
-import type { Matrix3 } from "../colour/matrix3";
-import { apply3, IDENTITY3 } from "../colour/matrix3";
-import { linearP3ToOklab, oklabToLch } from "../colour/oklab";
+import { apply3, IDENTITY3, invert3, type Matrix3, type Vector3 } from "../colour/matrix3";
+import { LMS_TO_LAB, linearP3ToOklab, oklabToLch, P3_TO_LMS } from "../colour/oklab";
+import { P3_LUMINANCE } from "../colour/primaries";
 import type { Weights } from "../mix/weights";
 import { knotsOf } from "./pairTable";
 import { exposedLuminance } from "../passes/exposure/exposure";
+import type { SeparateStep } from "../steps/colourStep";
 import type { StopsRows } from "../steps/orderedStops";
 
 // The kernels in plain TypeScript: what they compute, without how. Used by the tests, which hold
@@ -254,4 +255,39 @@ export function readTable(table: Float32Array, x: number): number {
 
 function clamp01(v: number): number {
   return Math.min(Math.max(v, 0), 1);
+}
+
+/** Colour as a separation leaves it: a and b of OKLab along a line as far as they are coloured, then turned and scaled by hue; the luminance of before. Nothing is held within a source. */
+export function separate({ red, green, blue }: Planes, { along, across, parting }: SeparateStep): Planes {
+  return mapColour({ red, green, blue }, (colour) => {
+    const [L, a, b] = linearP3ToOklab(colour);
+    const u = clamp01((Math.hypot(a, b) - CHROMA_FADE.from) / (CHROMA_FADE.to - CHROMA_FADE.from));
+    const by = u * u * (3 - 2 * u) * (parting.fromA * a + parting.fromB * b + parting.offset);
+    const [p, q] = [a + by * parting.alongA, b + by * parting.alongB];
+    const hue = oklabToLch([L, p, q]).hueDeg / 360;
+    const [c, s] = [readTable(along, hue), readTable(across, hue)];
+    const [l, m, t] = apply3(invert3(LMS_TO_LAB), [L, c * p - s * q, s * p + c * q]);
+    const made = apply3(invert3(P3_TO_LMS), [l ** 3, m ** 3, t ** 3]);
+    const scale = luminanceOf(colour) / luminanceOf(made);
+    return [made[0] * scale, made[1] * scale, made[2] * scale];
+  });
+}
+
+/** Colour lit by stops: its luminance kept between black and white, its channels in proportion. Nothing is held within a source. */
+export function lightColour(colour: Planes, stops: Float32Array): Planes {
+  return mapColour(colour, ([r, g, b], i) => {
+    const k = 2 ** stops[i]!;
+    const gain = k / (1 + (k - 1) * clamp01(luminanceOf([r, g, b])));
+    return [r * gain, g * gain, b * gain];
+  });
+}
+
+function mapColour({ red, green, blue }: Planes, change: (colour: Vector3, i: number) => Vector3): Planes {
+  const out = { red: red.slice(), green: green.slice(), blue: blue.slice() };
+  for (let i = 0; i < red.length; i++) [out.red[i], out.green[i], out.blue[i]] = change([red[i]!, green[i]!, blue[i]!], i);
+  return out;
+}
+
+function luminanceOf([r, g, b]: Vector3): number {
+  return P3_LUMINANCE[0] * r + P3_LUMINANCE[1] * g + P3_LUMINANCE[2] * b;
 }

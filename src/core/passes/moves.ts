@@ -1,12 +1,21 @@
+import type { BalanceMove } from "./balance/move";
 import type { ContrastMove } from "./contrast/move";
 import type { ContrastMaskMove } from "./contrast-mask/move";
 import type { EdgeBurnMove } from "./edge-burn/move";
 import type { ExposureMove } from "./exposure/move";
 import type { PlacementMove } from "./placement/move";
 import type { ReliefMove } from "./relief/move";
+import type { SceneLightMove } from "./scene-light/move";
+import type { SeparationMove } from "./separation/move";
 
 /** What a pass may do: one of these. */
-export type Move = PlacementMove | ExposureMove | EdgeBurnMove | ContrastMove | ContrastMaskMove | ReliefMove;
+export type Move = ColourMove | ToneMove;
+/** To colour, before it is mixed. */
+type ColourMove = SceneLightMove | BalanceMove | SeparationMove;
+/** To tones. */
+type ToneMove = PlacementMove | ExposureMove | EdgeBurnMove | ContrastMove | ContrastMaskMove | ReliefMove;
+export type ColourMoveKind = ColourMove["kind"];
+export type ToneMoveKind = ToneMove["kind"];
 export type MoveKind = Move["kind"];
 /** The move of one kind. */
 export type MoveOf<K extends MoveKind> = Extract<Move, { kind: K }>;

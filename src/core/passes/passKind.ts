@@ -1,14 +1,25 @@
 import type { Stroke } from "../brush/stroke";
 import type { MoveKind, MoveOf, PassOf } from "../plan/plan";
+import type { ColourMoveKind, ToneMoveKind } from "./moves";
+import type { ColourStep } from "../steps/colourStep";
 import type { PlacedStops, Step } from "../steps/step";
 import type { ZoneCurve } from "../steps/zoneCurve";
 
-/** All that others must know of a kind of pass. */
-export interface PassKind<K extends MoveKind> {
+interface AnyKind<K extends MoveKind> {
   /** What a new one begins with. */
   resting(): MoveOf<K>;
-  /** Whether a move leaves every tone as it is. */
+  /** Whether a move leaves everything as it is. */
   leavesAll(move: MoveOf<K>): boolean;
+}
+
+/** All that others must know of a kind of pass that acts on colour. */
+export interface ColourKind<K extends ColourMoveKind> extends AnyKind<K> {
+  /** What a pass of it does where its mask is full. */
+  colour(move: MoveOf<K>): ColourStep;
+}
+
+/** All that others must know of a kind of pass that acts on tones. */
+export interface PassKind<K extends ToneMoveKind> extends AnyKind<K> {
   /** What a whole pass makes of tones where its mask is full: move, blend, strength, gate, zones switched off; undefined where tones alone do not tell. */
   curve(pass: PassOf<K>): ZoneCurve | undefined;
   /** What a pass that does anything does, alone or scaled by a mask. */

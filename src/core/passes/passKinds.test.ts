@@ -40,5 +40,5 @@ test("a placement or a contrast without gate or zones off keeps the order, by an
 
 test("a new pass leaves every tone, but for the kinds that begin faint", () => {
   const resting = (Object.keys(PASS_KINDS) as MoveKind[]).filter((kind) => leavesAll(restingPass(kind, "p", "P")));
-  expect(resting.toSorted()).toEqual(["contrast", "exposure", "placement"]);
+  expect(resting.toSorted()).toEqual(["balance", "contrast", "exposure", "placement", "scene-light", "separation"]);
 });

@@ -1,29 +1,47 @@
 import type { Stroke } from "../brush/stroke";
 import type { Move, MoveKind, Pass } from "../plan/plan";
+import type { ColourStep } from "../steps/colourStep";
 import type { PlacedStops, Step } from "../steps/step";
 import type { ZoneCurve } from "../steps/zoneCurve";
 import { ZONE_COUNT } from "../zones/zone";
+import { balance } from "./balance/kind";
 import { contrast } from "./contrast/kind";
 import { contrastMask } from "./contrast-mask/kind";
 import { edgeBurn } from "./edge-burn/kind";
 import { exposure } from "./exposure/kind";
-import type { PassKind } from "./passKind";
+import type { ColourMoveKind, ToneMoveKind } from "./moves";
+import type { ColourKind, PassKind } from "./passKind";
 import { placement } from "./placement/kind";
 import { relief } from "./relief/kind";
+import { sceneLight } from "./scene-light/kind";
+import { separation } from "./separation/kind";
 
-/** Every kind of pass there is. */
-export const PASS_KINDS = {
+/** Every kind of pass there is: those of colour, which come before the mix, and those of tones. */
+const COLOUR_KINDS = {
+  "scene-light": sceneLight,
+  balance,
+  separation,
+} satisfies { [K in ColourMoveKind]: ColourKind<K> };
+const TONE_KINDS = {
   placement,
   exposure,
   "edge-burn": edgeBurn,
   contrast,
   "contrast-mask": contrastMask,
   relief,
-} satisfies { [K in MoveKind]: PassKind<K> };
+} satisfies { [K in ToneMoveKind]: PassKind<K> };
+export const PASS_KINDS = { ...COLOUR_KINDS, ...TONE_KINDS };
 
-/** The kind of a move. What is found under a move's own kind is of that kind, which the compiler cannot follow over all of them. */
-function kindOf(move: Pick<Move, "kind">): PassKind<MoveKind> {
-  return PASS_KINDS[move.kind] as PassKind<MoveKind>;
+// What is found under a move's own kind is of that kind, which the compiler cannot follow over all of them.
+const colourKindOf = ({ kind }: Pick<Move, "kind">) =>
+  (COLOUR_KINDS as Partial<Record<MoveKind, unknown>>)[kind] as ColourKind<ColourMoveKind> | undefined;
+const toneKindOf = ({ kind }: Pick<Move, "kind">) =>
+  (TONE_KINDS as Partial<Record<MoveKind, unknown>>)[kind] as PassKind<ToneMoveKind> | undefined;
+const kindOf = (move: Pick<Move, "kind">) => (colourKindOf(move) ?? toneKindOf(move))!;
+
+/** Whether a move acts on colour, and so comes before the mix. */
+export function actsOnColour(move: Pick<Move, "kind">): boolean {
+  return colourKindOf(move) !== undefined;
 }
 
 /** What a new pass of a kind begins with. */
@@ -33,33 +51,38 @@ export function restingMove(kind: MoveKind): Move {
 
 /** Whether a pass leaves every tone as it is, so that it need not be computed. */
 export function leavesAll({ on, strength, move, blend, zonesOff }: Pass): boolean {
-  if (!on || strength === 0 || zonesOff.length === ZONE_COUNT) return true;
-  if (blend !== "normal" && blend !== "darken" && blend !== "lighten") return false;
-  return kindOf(move).leavesAll(move);
+  if (!on || strength === 0 || (!actsOnColour(move) && zonesOff.length === ZONE_COUNT)) return true;
+  if (!actsOnColour(move) && blend !== "normal" && blend !== "darken" && blend !== "lighten") return false;
+  return kindOf(move).leavesAll(move as never);
 }
 
 /** What a whole pass makes of a tone where its mask is full; undefined where tones alone do not tell. */
 export function passCurve(pass: Pass): ZoneCurve | undefined {
-  return kindOf(pass.move).curve(pass);
+  return toneKindOf(pass.move)?.curve(pass as never);
 }
 
-/** What a pass does, alone or scaled by a mask; undefined where it does nothing. */
+/** What a pass does to tones, alone or scaled by a mask; undefined where it does nothing to them. */
 export function stepOf(pass: Pass, isMasked: boolean): Step | undefined {
-  return leavesAll(pass) ? undefined : kindOf(pass.move).step(pass, isMasked);
+  return leavesAll(pass) ? undefined : toneKindOf(pass.move)?.step(pass as never, isMasked);
+}
+
+/** What a pass does to colour; undefined where it does nothing to it. */
+export function colourStepOf(pass: Pass): ColourStep | undefined {
+  return leavesAll(pass) ? undefined : colourKindOf(pass.move)?.colour(pass.move as never);
 }
 
 /** The stops a move gives to places; undefined for one of a kind that gives none. */
 export function placedStops(move: Move): PlacedStops | undefined {
-  return kindOf(move).placed?.(move);
+  return toneKindOf(move)?.placed?.(move as never);
 }
 
 /** The strokes of a move; undefined where its kind holds none. */
 export function strokesOfMove(move: Move): readonly Stroke[] | undefined {
-  return kindOf(move).strokes?.of(move);
+  return toneKindOf(move)?.strokes?.of(move as never);
 }
 
 /** A move with others in place of its strokes, or as it is where its kind holds none. */
 export function withMoveStrokes(move: Move, replace: (strokes: readonly Stroke[]) => unknown): object {
-  const lens = kindOf(move).strokes;
-  return lens ? lens.with(move, replace(lens.of(move))) : move;
+  const lens = toneKindOf(move)?.strokes;
+  return lens ? lens.with(move as never, replace(lens.of(move as never))) : move;
 }

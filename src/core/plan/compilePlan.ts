@@ -1,13 +1,15 @@
 import { frameKey, type Frame } from "../frame/frame";
-import { isRepairedOnTheWay, readsEnteringTone, type Gate } from "../gate/gate";
+import { gateBeforeMix, isRepairedOnTheWay, readsEnteringTone, type Gate } from "../gate/gate";
 import { gateKey } from "../gate/gateKey";
 import { pairTable } from "../kernels/pairTable";
 import { hueCurve } from "../mix/hueCurve";
 import { readsColour, type Weights } from "../mix/weights";
-import { leavesAll, placedStops, stepOf, strokesOfMove, withMoveStrokes } from "../passes/passKinds";
+import { actsOnColour, colourStepOf, leavesAll, placedStops, stepOf, strokesOfMove, withMoveStrokes } from "../passes/passKinds";
 import type { Region } from "../region/region";
 import { shapeKey, strokesKey } from "../region/shapeKey";
+import type { ColourStep } from "../steps/colourStep";
 import type { Step } from "../steps/step";
+import { reachTable } from "../steps/reach";
 import { passInSet } from "./editPasses";
 import type { Mix, Pass, Plan } from "./plan";
 
@@ -18,6 +20,10 @@ export interface CompiledPlan {
   frame: Frame;
   /** How far the colour that is mixed is the cleaned one, 0–1; 0 where the mix reads no colour. */
   clean: number;
+  /** What is done to colour before it is mixed, in order. */
+  colour: CompiledColour[];
+  /** Equal keys give equal colours to be mixed. */
+  colourKey: string;
   weights: Weights;
   /** Stops over hue in turns; absent where no hue is moved. */
   hueTable: Float32Array | undefined;
@@ -41,6 +47,17 @@ export interface CompiledPass {
   bareKey: string;
 }
 
+/** A pass that acts on colour. */
+export interface CompiledColour {
+  /** Its place among the passes of the plan. */
+  at: number;
+  step: ColourStep;
+  strength: number;
+  /** Absent where it acts everywhere. */
+  mask: CompiledMask | undefined;
+  key: string;
+}
+
 /** Where a pass acts. */
 export interface CompiledMask {
   region: Region | undefined;
@@ -52,6 +69,7 @@ export interface CompiledMask {
 
 /** A pass's step, with and without its gate. */
 interface Steps {
+  colour: ColourStep | undefined;
   step: Step | undefined;
   free: Step | undefined;
 }
@@ -70,7 +88,8 @@ export function planCompiler(): (plan: Plan) => CompiledPlan {
     const kept = new Map<string, Steps>();
     const paintedNow = new Map<string, Steps>();
     const regions = new Map(plan.regions.map((region) => [region.id, { region, key: regionKey(region) }]));
-    const passes = plan.passes.map((own) => {
+    const colour: CompiledColour[] = [];
+    const passes = plan.passes.map((own, at) => {
       const pass = passInSet(plan, own);
       const isMasked = compiledMask(pass, regions) !== undefined;
       const frame = placedStops(pass.move)?.by === "borders" ? frameKey(plan.frame) : "";
@@ -81,15 +100,26 @@ export function planCompiler(): (plan: Plan) => CompiledPlan {
       kept.set(stepKey, made);
       const { step, free } = made;
       if (strokes && step?.kind === "stops") paintedNow.set(bareKey, made);
+      const colourMask = made.colour && compiledMask(pass, regions);
+      if (made.colour)
+        colour.push({ at, step: made.colour, strength: pass.strength, mask: colourMask, key: `${stepKey} ${colourMask?.key ?? ""}` });
       const mask = step && compiledMask(pass, regions);
       const masked = (key: string) => (mask ? `${key} ${mask.key}` : key);
       return { id: pass.id, step, free, mask, key: masked(stepKey), bareKey: masked(bareKey) };
     });
     steps = kept;
     painted = paintedNow;
-    const clean = hues.table || readsColour(plan.mix.weights) ? plan.mix.clean : 0;
-    return { frame: plan.frame, clean, weights: plan.mix.weights, hueTable: hues.table, hueKey: key, passes };
+    const clean = hues.table || readsColour(plan.mix.weights) || colour.length > 0 ? plan.mix.clean : 0;
+    const colourKey = `${clean} ${colour.map((pass) => pass.key).join("; ")}`;
+    return { frame: plan.frame, clean, colour, colourKey, weights: plan.mix.weights, hueTable: hues.table, hueKey: key, passes };
   };
+}
+
+/** A compiled plan with only the passes before a place. */
+export function compiledBefore(plan: CompiledPlan, end: number): CompiledPlan {
+  const colour = plan.colour.filter(({ at }) => at < end);
+  const colourKey = colour.length === plan.colour.length ? plan.colourKey : `${plan.clean} ${colour.map(({ key }) => key).join("; ")}`;
+  return { ...plan, colour, colourKey, passes: plan.passes.slice(0, end) };
 }
 
 /** Compiles one plan. */
@@ -118,9 +148,16 @@ export function maskOf(plan: Plan, pass: Pass): CompiledMask | undefined {
   return compiledMask(pass, new Map(region ? [[region.id, { region, key: regionKey(region) }]] : []));
 }
 
+/** The same, with the tones that enter it let through by it as far as its own curve would; and whether it sees the picture before the mix. */
+export function shownMaskOf(plan: Plan, pass: Pass) {
+  const beforeMix = actsOnColour(pass.move);
+  return { mask: maskOf(plan, pass), reach: beforeMix ? undefined : reachTable(pass), beforeMix };
+}
+
 function compiledMask(pass: Pass, regions: ReadonlyMap<string, { region: Region; key: string }>): CompiledMask | undefined {
   const known = pass.region === null ? undefined : regions.get(pass.region);
-  const gate = pass.gate && isLeft(pass.gate) ? pass.gate : undefined;
+  const own = pass.gate && (actsOnColour(pass.move) ? gateBeforeMix(pass.gate) : pass.gate);
+  const gate = own && isLeft(own) ? own : undefined;
   if (!known && !gate) return undefined;
   return { region: known?.region, gate, key: `${known?.key ?? ""} ${gate ? gateKey(gate) : ""}` };
 }
@@ -138,13 +175,15 @@ function hueTable(mix: Mix): Float32Array | undefined {
 
 /** A pass compiled; `alike` is one that differs from it in strokes alone, whose tables serve as well. */
 function compiled(pass: Pass, isMasked: boolean, alike: Steps | undefined): Steps {
+  const colour = colourStepOf(pass);
+  if (colour) return { colour, step: undefined, free: undefined };
   const placed = placedStops(pass.move);
   if (alike && placed && !leavesAll(pass)) {
     const withStrokes = (step: Step | undefined) => (step?.kind === "stops" ? { ...step, placed } : step);
-    return { step: withStrokes(alike.step), free: withStrokes(alike.free) };
+    return { colour, step: withStrokes(alike.step), free: withStrokes(alike.free) };
   }
   const { gate } = pass;
-  if (!gate || !isRepairedOnTheWay(gate)) return { step: stepOf(pass, isMasked), free: undefined };
+  if (!gate || !isRepairedOnTheWay(gate)) return { colour, step: stepOf(pass, isMasked), free: undefined };
   const gated = { ...pass, gate: { ...gate, repair: [] } };
-  return { step: stepOf(gated, isMasked), free: stepOf({ ...pass, gate: null }, isMasked) };
+  return { colour, step: stepOf(gated, isMasked), free: stepOf({ ...pass, gate: null }, isMasked) };
 }

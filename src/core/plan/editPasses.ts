@@ -1,3 +1,4 @@
+import { actsOnColour } from "../passes/passKinds";
 import type { Pass, PassSet, Plan } from "./plan";
 
 /** Most passes of a plan. */
@@ -5,14 +6,27 @@ export const MOST_PASSES = 200;
 /** Most characters of a name. */
 export const LONGEST_NAME = 80;
 
+/** How many of the passes come before the mix: those of colour. */
+export function passesBeforeMix({ passes }: Pick<Plan, "passes">): number {
+  const first = passes.findIndex(({ move }) => !actsOnColour(move));
+  return first < 0 ? passes.length : first;
+}
+
+/** The places a pass may have among others, those of colour before the mix and those of tones after it: from the first to the last, both in. */
+function placesFor({ move }: Pass, others: readonly Pass[]): [first: number, last: number] {
+  const mix = passesBeforeMix({ passes: [...others] });
+  return actsOnColour(move) ? [0, mix] : [mix, others.length];
+}
+
 /**
- * A pass put in after another, or at the end where `afterId` is none of the plan's. Between two passes of a set it joins
+ * A pass put in after another, or at the end where `afterId` is none of the plan's, on its side of the mix. Between two passes of a set it joins
  * the set. Undefined where no more fit.
  */
 export function insertPass(plan: Plan, pass: Pass, afterId?: string): Plan | undefined {
   if (plan.passes.length >= MOST_PASSES) return undefined;
   const after = plan.passes.findIndex(({ id }) => id === afterId);
-  const at = after < 0 ? plan.passes.length : after + 1;
+  const [first, last] = placesFor(pass, plan.passes);
+  const at = Math.min(Math.max(after < 0 ? plan.passes.length : after + 1, first), last);
   return withSetsSettled({ ...plan, passes: plan.passes.toSpliced(at, 0, pass) }, at);
 }
 
@@ -39,13 +53,14 @@ export function removePass(plan: Plan, id: string): Plan {
 }
 
 /**
- * A pass moved to a place in the order (0 first; beyond the ends counts as the end). Moved in between two passes of a
+ * A pass moved to a place in the order (0 first; beyond the ends of its side of the mix counts as the end). Moved in between two passes of a
  * set it joins the set; moved away from its set it leaves it.
  */
 export function movePass(plan: Plan, id: string, to: number): Plan {
   const from = plan.passes.findIndex((pass) => pass.id === id);
   if (from < 0) return plan;
-  const target = Math.min(Math.max(to, 0), plan.passes.length - 1);
+  const [first, last] = placesFor(plan.passes[from]!, plan.passes.toSpliced(from, 1));
+  const target = Math.min(Math.max(to, first), last);
   if (target === from) return plan;
   const passes = plan.passes.toSpliced(from, 1).toSpliced(target, 0, plan.passes[from]!);
   return withSetsSettled({ ...plan, passes }, target);
@@ -64,12 +79,13 @@ export function placeOfSet(plan: Plan, setId: string): { first: number; end: num
 
 /**
  * Ties a pass to the one before it: into that one's set, or both into the new one given. A set the pass was in comes
- * along whole. Undefined where there is none before, or both are of one set already.
+ * along whole. Undefined where there is none before on this side of the mix, or both are of one set already.
  */
 export function tieToBefore(plan: Plan, passId: string, made: PassSet): Plan | undefined {
   const at = plan.passes.findIndex(({ id }) => id === passId);
   const [before, pass] = [plan.passes[at - 1], plan.passes[at]];
-  if (!before || !pass || (before.set !== null && before.set === pass.set)) return undefined;
+  if (!before || !pass || actsOnColour(before.move) !== actsOnColour(pass.move) || (before.set !== null && before.set === pass.set))
+    return undefined;
   const joined = before.set ?? pass.set ?? made.id;
   const isTied = ({ id, set }: Pass) => id === passId || id === before.id || (set !== null && (set === pass.set || set === before.set));
   return withoutEmptySets({

@@ -1,3 +1,4 @@
+import type { Vector3 } from "@/core/colour/matrix3";
 import type { SuggestedMix } from "@/core/mix/suggestMixes";
 import { CoreError } from "@/core/errors";
 import type { ExposureStroke } from "@/core/passes/exposure/exposure";
@@ -97,6 +98,11 @@ export class BenchEngine {
   /** Strokes that dodge and burn the lights and darks a pass meets, at a scale in long edges. */
   accents(plan: Plan, passId: string, scale: number): Promise<ExposureStroke[] | undefined> {
     return this.#ask("accents", () => ({ plan: this.#sender.pack(plan), passId, scale }));
+  }
+
+  /** The colour that leaves a plan's passes before the mix at a place, in linear P3, over so many pixels to either side. */
+  colourAt(plan: Plan, place: Place, reach: number): Promise<Vector3 | undefined> {
+    return this.#ask("colourAt", () => ({ plan: this.#sender.pack(plan), place, reach }));
   }
 
   /** Mixes that keep the picture's colours apart, the best first; none where it has hardly any. */

@@ -1,8 +1,7 @@
 import type { LevelRequest } from "@/contracts/api";
 import type { Plan } from "@/core/plan/plan";
 import { cleanedLevel, type PreparedPicture } from "@/contracts/preparedPicture";
-import { maskOf, planCompiler } from "@/core/plan/compilePlan";
-import { reachTable } from "@/core/steps/reach";
+import { planCompiler, shownMaskOf } from "@/core/plan/compilePlan";
 import {
   frameKey,
   isPixelForPixel,
@@ -108,6 +107,13 @@ const answer = answering<Questions>(
     accents: async (question) => {
       const plan = receiver.unpack(question.plan);
       return { answer: (await opened).small.accents(plan, question.passId, question.scale) };
+    },
+    colourAt: async ({ plan: packed, place: { x, y }, reach }) => {
+      const plan = receiver.unpack(packed);
+      const stage = (await opened).preview.stage("glance");
+      const { width, height } = stage.size;
+      const [column, row] = [Math.min(Math.floor(x * width), width - 1), Math.min(Math.floor(y * height), height - 1)];
+      return { answer: stage.colourAt(compiledFor(stage, plan), column, row, reach) };
     },
     mixes: async () => ({ answer: (await opened).small.mixes() }),
   },
@@ -281,10 +287,12 @@ function measure(stage: Stage, request: RenderRequest, acting?: number | null): 
   say({ type: "measured", histograms, pins: request.pins.flatMap((pin) => readStage(stage, pin) ?? []), acting });
 }
 
+const EVERYWHERE: ShownMask = { mask: undefined, reach: undefined, beforeMix: false };
+
 /** The mask of the pass in hand; of no pass, or several, it is everywhere. */
 function handMask({ plan, hand }: RenderRequest): ShownMask {
   const pass = hand && hand.end - hand.first === 1 ? plan.passes[hand.first] : undefined;
-  return { mask: pass && maskOf(plan, pass), reach: pass && reachTable(pass) };
+  return pass ? shownMaskOf(plan, pass) : EVERYWHERE;
 }
 
 /** The pass in hand, where it gives stops to places. */

@@ -1,8 +1,7 @@
 import { Worker } from "node:worker_threads";
 import { CoreError } from "@/core/errors";
 import { isWholeFrame, pictureSizeAt, placingOf, printOn, WHOLE_FRAME, type Frame } from "@/core/frame/frame";
-import { compilePlan, maskOf, type CompiledPlan } from "@/core/plan/compilePlan";
-import { reachTable } from "@/core/steps/reach";
+import { compilePlan, shownMaskOf, type CompiledPlan } from "@/core/plan/compilePlan";
 import { planBefore } from "@/core/plan/editPasses";
 import type { Plan } from "@/core/plan/plan";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
@@ -58,7 +57,7 @@ const PROGRESS_EVERY_MS = 100;
  */
 export async function renderPicture(layout: RawLayout, plan: Plan, options: RenderOptions): Promise<RenderedPicture> {
   const pass = options.maskOf === undefined ? undefined : plan.passes[options.maskOf];
-  const shown: ShownMask | undefined = pass && { mask: maskOf(plan, pass), reach: reachTable(pass) };
+  const shown: ShownMask | undefined = pass && shownMaskOf(plan, pass);
   const compiled = compilePlan(pass ? planBefore(plan, options.maskOf!) : plan);
   // A mask is of the whole picture, so that it can be laid on it again.
   const { size, cut } = outputOf(layout, pass ? WHOLE_FRAME : plan.frame, options.longEdge ?? Infinity);

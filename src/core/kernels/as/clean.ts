@@ -1,5 +1,5 @@
 // Colour differences smoothed by a guide of three planes: core/clean. Planes of one kind lie `stride` bytes apart, in the order lightness, a, b.
-import { clamp01, cubeRoot, row3 } from "./lanes";
+import { clamp01, cube, cubeRoot, row3 } from "./lanes";
 
 // Constants: the source's channels to LMS (9), LMS to lightness, a, b (9), the inverse of each (9, 9), what each channel gives to luminance (3).
 const TO_LAB: usize = 36;
@@ -143,8 +143,4 @@ export function recolour(colour: usize, lightness: usize, ab: usize, stride: usi
     v128.store(second, f32x4.add(light, f32x4.mul(g, keep)));
     v128.store(third, f32x4.add(light, f32x4.mul(t, keep)));
   }
-}
-// @ts-ignore: decorator
-@inline function cube(v: v128): v128 {
-  return f32x4.mul(f32x4.mul(v, v), v);
 }

@@ -23,3 +23,70 @@
     x = f32x4.mul(third, f32x4.add(f32x4.add(x, x), f32x4.div(v, f32x4.mul(x, x))));
   return v128.and(x, f32x4.gt(v, f32x4.splat(0)));
 }
+
+// Adding 2^23 to a float below it leaves its integer part in the low mantissa bits.
+export const MAGIC: f32 = 8388608.0;
+export const MANTISSA: i32 = 0x7fffff;
+
+/** Four values read from a table of knots + 1 (value, step to the next) pairs at x, in knots, 0 ≤ x ≤ knots. */
+// @ts-ignore: decorator
+@inline export function gather(table: usize, x: v128): v128 {
+  const whole = f32x4.floor(x);
+  const f = f32x4.sub(x, whole);
+  return pairsAt(table, i32x4.shl(v128.and(f32x4.add(whole, f32x4.splat(MAGIC)), i32x4.splat(MANTISSA)), 3), f);
+}
+
+/** Four pairs of (value, step to the next), at byte offsets, each read a part f on. */
+// @ts-ignore: decorator
+@inline export function pairsAt(table: usize, at: v128, f: v128): v128 {
+  const q01 = v128.load64_lane(table + <usize>i32x4.extract_lane(at, 1), v128.load64_zero(table + <usize>i32x4.extract_lane(at, 0)), 1);
+  const q23 = v128.load64_lane(table + <usize>i32x4.extract_lane(at, 3), v128.load64_zero(table + <usize>i32x4.extract_lane(at, 2)), 1);
+  const value = v128.shuffle<f32>(q01, q23, 0, 2, 4, 6);
+  const step = v128.shuffle<f32>(q01, q23, 1, 3, 5, 7);
+  return f32x4.add(value, f32x4.mul(step, f));
+}
+
+/** The same for x of 0–1 over the whole table. */
+// @ts-ignore: decorator
+@inline export function gatherUnit(table: usize, knots: i32, v: v128): v128 {
+  const top = f32x4.splat(<f32>knots);
+  return gather(table, f32x4.pmin(f32x4.pmax(f32x4.mul(v, top), f32x4.splat(0)), top));
+}
+
+/** Angle of (a, b) in turns 0–1; odd polynomial on the first octant, error below 2e-6 turns. */
+// @ts-ignore: decorator
+@inline export function turns(a: v128, b: v128): v128 {
+  const ax = f32x4.abs(a), ay = f32x4.abs(b);
+  const q = f32x4.div(f32x4.pmin(ax, ay), f32x4.pmax(f32x4.pmax(ax, ay), f32x4.splat(1e-20)));
+  const s = f32x4.mul(q, q);
+  let p = f32x4.splat(-0.01172120);
+  p = f32x4.add(f32x4.mul(p, s), f32x4.splat(0.05265332));
+  p = f32x4.add(f32x4.mul(p, s), f32x4.splat(-0.11643287));
+  p = f32x4.add(f32x4.mul(p, s), f32x4.splat(0.19354346));
+  p = f32x4.add(f32x4.mul(p, s), f32x4.splat(-0.33262347));
+  p = f32x4.add(f32x4.mul(p, s), f32x4.splat(0.99997726));
+  let w = f32x4.mul(f32x4.mul(p, q), f32x4.splat(0.15915494309));
+  w = v128.bitselect(f32x4.sub(f32x4.splat(0.25), w), w, f32x4.gt(ay, ax));
+  w = v128.bitselect(f32x4.sub(f32x4.splat(0.5), w), w, f32x4.lt(a, f32x4.splat(0)));
+  w = v128.bitselect(f32x4.sub(f32x4.splat(1), w), w, f32x4.lt(b, f32x4.splat(0)));
+  return f32x4.sub(w, v128.and(f32x4.splat(1), f32x4.ge(w, f32x4.splat(1))));
+}
+
+/** 2^v for |v| below 100: integer part into the exponent, degree-5 polynomial for the rest. */
+// @ts-ignore: decorator
+@inline export function exp2(v: v128): v128 {
+  const whole = f32x4.nearest(v), f = f32x4.sub(v, whole);
+  let p = f32x4.splat(0.0013333558);
+  p = f32x4.add(f32x4.mul(p, f), f32x4.splat(0.0096181291));
+  p = f32x4.add(f32x4.mul(p, f), f32x4.splat(0.0555041087));
+  p = f32x4.add(f32x4.mul(p, f), f32x4.splat(0.2402265070));
+  p = f32x4.add(f32x4.mul(p, f), f32x4.splat(0.6931471806));
+  p = f32x4.add(f32x4.mul(p, f), f32x4.splat(1));
+  const power: v128 = i32x4.shl(i32x4.add(i32x4.trunc_sat_f32x4_s(whole), i32x4.splat(127)), 23);
+  return f32x4.mul(p, power);
+}
+
+// @ts-ignore: decorator
+@inline export function cube(v: v128): v128 {
+  return f32x4.mul(f32x4.mul(v, v), v);
+}

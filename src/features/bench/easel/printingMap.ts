@@ -1,4 +1,5 @@
 import { contours, geoPath } from "d3";
+import { passNumber } from "../state/passNumber";
 import { passInSet } from "@/core/plan/editPasses";
 import { passesIn } from "@/core/plan/editRegions";
 import type { Pass, Plan } from "@/core/plan/plan";
@@ -31,7 +32,7 @@ export async function mapContent(plan: Plan, engine: BenchEngine): Promise<MapCo
   const note = (pass: Pass) => {
     const strength = passInSet(plan, pass).strength;
     const words = [passWords(pass), strength === 1 ? undefined : formatPercent(strength), gateWords(pass)];
-    return `${plan.passes.indexOf(pass) + 1} ${pass.name}: ${words.filter(Boolean).join(", ")}`;
+    return `${passNumber(plan, plan.passes.indexOf(pass))} ${pass.name}: ${words.filter(Boolean).join(", ")}`;
   };
   const entries: MapEntry[] = [];
   for (const region of plan.regions) {

@@ -4,7 +4,8 @@ import { useBench, useBenchState } from "../state/BenchContext";
 import type { Touch } from "../tools/drawing/drawer";
 import { KEY_POINTER, useDrawingHand } from "../tools/drawing/useDrawingHand";
 import { beginPull, type Puller } from "../tools/pulling";
-import { isDrawing, isExposing, isPicking } from "../tools/tools";
+import { pickColour } from "../tools/pickColour";
+import { isDrawing, isExposing, isPicking, picksColour } from "../tools/tools";
 import { togglePin } from "./Pins";
 import type { EaselView } from "./useEaselView";
 import { useFingers } from "./useFingers";
@@ -69,6 +70,7 @@ export function useEaselHand(on: EaselView) {
     else if (tool === "pin" && place) togglePin(bench, place, on.geometry.picture);
     else if (isDrawing(tool) && target.closest("canvas, [data-testid=easel]") && !hand.isBusy())
       hand.begin(touchOf(event), event.pointerId);
+    else if (picksColour(tool) && place) void pickColour(bench, tool, place);
     else if (isPulling) void takeHold(event);
   };
   const move = (event: globalThis.PointerEvent) => {

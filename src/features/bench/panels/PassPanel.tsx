@@ -1,11 +1,13 @@
 "use client";
 import { Button, Switch } from "antd";
 import { v4 as uuid } from "uuid";
-import { copyOf, insertPass, movePass, removePass } from "@/core/plan/editPasses";
+import { actsOnColour } from "@/core/passes/passKinds";
+import { copyOf, insertPass, movePass, passesBeforeMix, removePass } from "@/core/plan/editPasses";
 import { regionOf } from "@/core/plan/editRegions";
 import type { Pass } from "@/core/plan/plan";
 import { useBench } from "../state/BenchContext";
 import { formatPercent } from "../../shared/ValueSlider";
+import { afterWhat, passNumber } from "../state/passNumber";
 import { withPass } from "../state/benchStore";
 import { faceOf } from "../passes/passFaces";
 import { BlendSelect } from "./BlendSelect";
@@ -46,21 +48,25 @@ export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
     adjust((plan) => movePass(plan, pass.id, index + by));
     commit(`${pass.name} moved ${by < 0 ? "before" : "after"} its neighbour`);
   };
-  const isLast = index === store.getState().plan.passes.length - 1;
-  const region = regionOf(store.getState().plan, pass);
+  const { plan } = store.getState();
+  const mixAt = passesBeforeMix(plan);
+  const isOfColour = actsOnColour(pass.move);
+  const isFirst = index === (isOfColour ? 0 : mixAt);
+  const isLast = index === (isOfColour ? mixAt : plan.passes.length) - 1;
+  const region = regionOf(plan, pass);
   const face = faceOf(pass.move);
   const where = region ? `in ${region.name}` : "on the whole picture";
   return (
     <Panel
       title={<NameField key={pass.id} of="pass" name={pass.name} onNamed={rename} />}
-      place={`Pass ${index + 1} · ${face.name.toLowerCase()} ${where}, after ${index === 0 ? "the mix" : `pass ${index}`}`}
+      place={`Pass ${passNumber(plan, index)} · ${face.name.toLowerCase()} ${where}, after ${afterWhat(plan, index)}`}
     >
       <WherePart pass={pass} />
       <TonesPart pass={pass} />
       <face.Panel pass={pass} move={pass.move} />
       <Part title="How it meets the print" state={meets(pass)}>
         <StrengthSlider of={pass.name} value={pass.strength} onChange={(strength) => change({ strength })} />
-        <BlendSelect pass={pass} />
+        {!isOfColour && <BlendSelect pass={pass} />}
         <div className={styles.row}>
           <Switch
             size="small"
@@ -76,7 +82,7 @@ export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
       </Part>
       <Part title="The pass">
         <div className={styles.row}>
-          <Button size="small" disabled={index === 0} onClick={() => shift(-1)}>
+          <Button size="small" disabled={isFirst} onClick={() => shift(-1)}>
             Earlier
           </Button>
           <Button size="small" disabled={isLast} onClick={() => shift(1)}>
@@ -96,6 +102,6 @@ export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
   );
 }
 
-function meets({ on, strength, blend }: Pass): string {
-  return `${on ? "" : "off, "}${formatPercent(strength)}, ${blend.replace("-", " ")}`;
+function meets({ on, strength, blend, move }: Pass): string {
+  return `${on ? "" : "off, "}${formatPercent(strength)}${actsOnColour(move) ? "" : `, ${blend.replace("-", " ")}`}`;
 }

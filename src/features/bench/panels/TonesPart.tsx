@@ -1,10 +1,10 @@
 "use client";
 import { Button, Select, Switch } from "antd";
-import { GATE_SOURCES, MOST_GATE_BLUR, MOST_NARROW, showsEdge, type Gate, type GateSource } from "@/core/gate/gate";
+import { gateBeforeMix, GATE_SOURCES, MOST_GATE_BLUR, MOST_NARROW, showsEdge, type Gate, type GateSource } from "@/core/gate/gate";
 import type { ReadyGate } from "@/core/gate/readyGates";
 import { CHANNELS } from "@/core/mix/weights";
 import { hueName } from "@/core/mix/hueCurve";
-import { passCurve } from "@/core/passes/passKinds";
+import { actsOnColour, passCurve } from "@/core/passes/passKinds";
 import type { Pass } from "@/core/plan/plan";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import { parsePercent } from "@/features/shared/ValueSlider";
@@ -77,7 +77,7 @@ export function TonesPart({ pass }: { pass: Pass }) {
       </div>
       {tool === "pick-tones" && <p className={styles.hint}>Touch a tone in the picture and pull up to widen the gate.</p>}
       {gate && <GateControls pass={pass} gate={gate} />}
-      <ZoneSwitches pass={pass} />
+      {!actsOnColour(pass.move) && <ZoneSwitches pass={pass} />}
       <div className={styles.row}>
         <Button
           size="small"
@@ -113,6 +113,8 @@ function useGate(pass: Pass, gate: Gate) {
 
 function GateControls({ pass, gate }: { pass: Pass; gate: Gate }) {
   const { change, commit } = useGate(pass, gate);
+  const isOfColour = actsOnColour(pass.move);
+  const sources = GATE_SOURCES.filter((source) => !isOfColour || gateBeforeMix({ ...gate, source }).source === source);
   const toggle = (key: "invert" | "linear", words: string) => (
     <>
       <Switch
@@ -132,8 +134,8 @@ function GateControls({ pass, gate }: { pass: Pass; gate: Gate }) {
       <Select
         size="small"
         aria-label="What the gate reads"
-        value={gate.source}
-        options={GATE_SOURCES.map((value) => ({ value, label: SOURCE_WORDS[value] }))}
+        value={isOfColour ? gateBeforeMix(gate).source : gate.source}
+        options={sources.map((value) => ({ value, label: SOURCE_WORDS[value] }))}
         onChange={(source) => {
           change({ source });
           commit(`Gate reads ${SOURCE_WORDS[source].toLowerCase()}`);

@@ -16,6 +16,7 @@ import { NameField } from "./NameField";
 import { Part } from "./Panel";
 import { ShapeList } from "./ShapeList";
 import { StepSlider } from "./StepSlider";
+import { passNumber } from "../state/passNumber";
 import styles from "./Panel.module.css";
 
 const TOOLS: Record<RegionTool, { label: string; hint: string }> = {
@@ -174,7 +175,9 @@ function RegionControls({ region, pass }: { region: Region; pass: Pass }) {
       />
       {sharers.length > 0 && (
         <div className={styles.row}>
-          <span className={styles.hint}>Shared with {sharers.map((other) => `pass ${plan.passes.indexOf(other) + 1}`).join(", ")}</span>
+          <span className={styles.hint}>
+            Shared with {sharers.map((other) => `pass ${passNumber(plan, plan.passes.indexOf(other))}`).join(", ")}
+          </span>
           <Button size="small" onClick={copy}>
             Own copy
           </Button>

@@ -25,6 +25,13 @@ export const PART_HELP = {
   "Which tones": "The tones the pass acts on: a gate on the scale, single zones switched off, or one hue of the original.",
   "How it meets the print": "How strongly the pass acts, and how its tones meet those that were there before it.",
   "The pass": "Switches the pass off and on, copies it, gathers it in a set, or takes it away.",
+  // Kinds of passes before the mix
+  "Scene light": "Lights the scene otherwise before it is mixed, in stops: all of it, where it is dark, or where it is light.",
+  Balance: "Warms or cools the colours, or takes the tinge out of something that was grey. What is grey stays as light as it is.",
+  Colours: "Makes all colours more or less colourful before they are mixed. Light and neutrals stay.",
+  "Part two colours":
+    "Draws one colour away from another, which stays exactly as it is, so that the mix can tell them apart. A third one may be held too.",
+  "Ranges of hues": "Turns single hues towards others, or makes them more or less colourful, smoothly into those beside them.",
   // Kinds of passes
   Placement:
     "Says where tones fall on paper. Each strand takes a tone of the upper rail to its place on the lower one; what lies between follows smoothly.",

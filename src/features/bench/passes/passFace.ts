@@ -1,6 +1,8 @@
 import type { ComponentType, PointerEvent } from "react";
 import type { MoveKind, MoveOf, PassOf } from "@/core/plan/plan";
 import type { Size } from "@/core/spatial/areaReduce";
+import type { Vector3 } from "@/core/colour/matrix3";
+import type { ColourPick } from "../tools/tools";
 import type { BenchStore } from "../state/benchStore";
 import type { X } from "../scale/scaleGeometry";
 
@@ -29,6 +31,8 @@ export interface PassFace<K extends MoveKind> {
   /** What it draws on the scale, and under the gate there. */
   OnScale?: ComponentType<OnScaleProps<K>>;
   UnderGate?: ComponentType<OnScaleProps<K>>;
+  /** A colour was picked from the picture for it; says why where it is of no use. */
+  pickColour?(store: BenchStore, of: OfPass<K>, tool: ColourPick, colour: Vector3): string | undefined;
   /** A press on the upper rail. */
   pressScale?(store: BenchStore, of: OfPass<K>, zone: number): void;
   /** What it draws on the picture, while the hand is not in the panel. */

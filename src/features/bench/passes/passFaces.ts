@@ -1,4 +1,5 @@
 import type { Move, MoveKind, Pass } from "@/core/plan/plan";
+import { balance } from "./balance/face";
 import { contrast } from "./contrast/face";
 import { contrastMask } from "./contrast-mask/face";
 import { edgeBurn } from "./edge-burn/face";
@@ -6,9 +7,14 @@ import { exposure } from "./exposure/face";
 import type { PassFace } from "./passFace";
 import { placement } from "./placement/face";
 import { relief } from "./relief/face";
+import { sceneLight } from "./scene-light/face";
+import { separation } from "./separation/face";
 
-/** The face of every kind of pass, in the order they are offered. */
+/** The face of every kind of pass, in the order they are offered: those before the mix, then those after it. */
 export const PASS_FACES = {
+  "scene-light": sceneLight,
+  balance,
+  separation,
   placement,
   exposure,
   "edge-burn": edgeBurn,
@@ -21,7 +27,7 @@ export const MOVE_KINDS = Object.keys(PASS_FACES) as MoveKind[];
 
 /** The face of a move. What is found under a move's own kind is of that kind, which the compiler cannot follow over all of them. */
 export function faceOf({ kind }: Pick<Move, "kind">): PassFace<MoveKind> {
-  return PASS_FACES[kind] as PassFace<MoveKind>;
+  return PASS_FACES[kind] as unknown as PassFace<MoveKind>;
 }
 
 /** What a pass does, as short as it can be said. */

@@ -2,6 +2,7 @@ import { v4 as uuid } from "uuid";
 import { addRegion, emptyRegion, freshRegionName, passesIn, withRegion } from "@/core/plan/editRegions";
 import { MOST_SHAPES, type Region, type Shape } from "@/core/region/region";
 import { chosenPass, chosenRegion, type BenchStore } from "../state/benchStore";
+import { passNumber } from "../state/passNumber";
 
 /** Regions whose being shared was said already; once is enough. */
 const told = new WeakMap<BenchStore, Set<string>>();
@@ -14,7 +15,7 @@ function tellIfShared(store: BenchStore, region: Region): void {
   told.set(store, known);
   if (passes.length < 2 || known.has(region.id)) return;
   known.add(region.id);
-  const numbers = passes.map((pass) => plan.passes.indexOf(pass) + 1).join(" and ");
+  const numbers = passes.map((pass) => passNumber(plan, plan.passes.indexOf(pass))).join(" and ");
   set({ notice: `${region.name} is shared by passes ${numbers}: all follow. “Own copy” parts this pass from the others.` });
 }
 

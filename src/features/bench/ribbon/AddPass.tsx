@@ -1,4 +1,5 @@
 "use client";
+import { actsOnColour } from "@/core/passes/passKinds";
 import type { MoveKind, Pass } from "@/core/plan/plan";
 import { Menu } from "@/features/shared/Menu";
 import { useBench, useBenchState } from "../state/BenchContext";
@@ -13,28 +14,34 @@ export function AddPass() {
   const passes = useBenchState((state) => settledPlan(state).passes);
   const lastOf = (kind: MoveKind) => passes.findLast(({ move }) => move.kind === kind);
   const add = (kind: MoveKind, like: Pass | undefined) => addPass(store, kind, like);
-  const offers = MOVE_KINDS.flatMap((kind) => {
-    const last = lastOf(kind);
-    const fresh = {
-      key: kind as string,
-      label: (
-        <span className={styles.offer}>
-          <b>{PASS_FACES[kind].name}</b> {PASS_FACES[kind].purpose}
-        </span>
-      ),
-      onClick: () => add(kind, undefined),
-    };
-    const again = last && {
-      key: `${kind} again`,
-      label: (
-        <span className={styles.offer}>
-          <b /> as in “{last.name}”
-        </span>
-      ),
-      onClick: () => add(kind, last),
-    };
-    return again ? [fresh, again] : [fresh];
-  });
+  const offersOf = (kinds: readonly MoveKind[]) =>
+    kinds.flatMap((kind) => {
+      const last = lastOf(kind);
+      const fresh = {
+        key: kind as string,
+        label: (
+          <span className={styles.offer}>
+            <b>{PASS_FACES[kind].name}</b> {PASS_FACES[kind].purpose}
+          </span>
+        ),
+        onClick: () => add(kind, undefined),
+      };
+      const again = last && {
+        key: `${kind} again`,
+        label: (
+          <span className={styles.offer}>
+            <b /> as in “{last.name}”
+          </span>
+        ),
+        onClick: () => add(kind, last),
+      };
+      return again ? [fresh, again] : [fresh];
+    });
+  const isOfColour = (kind: MoveKind) => actsOnColour({ kind });
+  const offers = [
+    { type: "group" as const, key: "before", label: "Before the mix", children: offersOf(MOVE_KINDS.filter(isOfColour)) },
+    { type: "group" as const, key: "after", label: "After the mix", children: offersOf(MOVE_KINDS.filter((kind) => !isOfColour(kind))) },
+  ];
   return (
     <Menu items={offers}>
       <button type="button" className={styles.add} data-testid="add-pass">

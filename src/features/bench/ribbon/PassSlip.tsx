@@ -15,7 +15,8 @@ import styles from "./PlanRibbon.module.css";
 
 interface Props {
   pass: Pass;
-  number: number;
+  /** Its number, or its letter before the mix. */
+  number: string;
   isOn: boolean;
   /** What it changes, small: lighter and darker than mid grey. */
   change: Glimpse | undefined;

@@ -14,11 +14,12 @@ import { useCallback, useDeferredValue, useMemo, useRef } from "react";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { LUMINANCE_WEIGHTS, CHANNELS } from "@/core/mix/weights";
 import { regionOf } from "@/core/plan/editRegions";
-import { movePass } from "@/core/plan/editPasses";
+import { movePass, passesBeforeMix } from "@/core/plan/editPasses";
 import type { Mix } from "@/core/plan/plan";
 import { AddPass } from "./AddPass";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { chooseStep, settledPlan } from "../state/benchStore";
+import { passNumber } from "../state/passNumber";
 import { frameWords } from "../frame/ratios";
 import { useWheel } from "../easel/useWheel";
 import { PassSlip } from "./PassSlip";
@@ -59,12 +60,29 @@ export function PlanRibbon() {
       if (!over || active.id === over.id) return;
       const { passes } = store.getState().plan;
       const to = passes.findIndex(({ id }) => id === over.id);
-      const name = passes.find(({ id }) => id === active.id)?.name;
       store.getState().adjust((now) => movePass(now, String(active.id), to));
-      store.getState().commit(`${name} moved to place ${to + 1}`);
+      const { plan: moved, commit } = store.getState();
+      const at = moved.passes.findIndex(({ id }) => id === active.id);
+      commit(`${moved.passes[at]?.name} moved to place ${passNumber(moved, at)}`);
     },
     [store],
   );
+
+  const slips = plan.passes.map((pass, i) => (
+    <PassSlip
+      key={pass.id}
+      pass={pass}
+      number={passNumber(plan, i)}
+      isOn={step.stage === "pass" && step.id === pass.id}
+      change={changes.get(pass.id)}
+      set={plan.sets.find(({ id }) => id === pass.set)}
+      region={regionOf(plan, pass)?.name}
+      isFirst={plan.passes[i - 1]?.set !== pass.set}
+      isLast={plan.passes[i + 1]?.set !== pass.set}
+      isSetOn={step.stage === "set" && step.id === pass.set}
+    />
+  ));
+  const mixAt = passesBeforeMix(plan);
 
   return (
     <nav ref={ribbon} className={`${styles.ribbon} ${plan.sets.length ? styles.withSets : ""}`} aria-label="Print plan">
@@ -80,23 +98,13 @@ export function PlanRibbon() {
         isOn={step.stage === "colour"}
         onChoose={() => chooseStep(store, { stage: "colour" })}
       />
-      <Slip name="Mix" words={mixWords(plan.mix)} isOn={step.stage === "mix"} onChoose={() => chooseStep(store, { stage: "mix" })} />
       <DndContext id="plan" sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
-        <SortableContext items={items} strategy={horizontalListSortingStrategy}>
-          {plan.passes.map((pass, i) => (
-            <PassSlip
-              key={pass.id}
-              pass={pass}
-              number={i + 1}
-              isOn={step.stage === "pass" && step.id === pass.id}
-              change={changes.get(pass.id)}
-              set={plan.sets.find(({ id }) => id === pass.set)}
-              region={regionOf(plan, pass)?.name}
-              isFirst={plan.passes[i - 1]?.set !== pass.set}
-              isLast={plan.passes[i + 1]?.set !== pass.set}
-              isSetOn={step.stage === "set" && step.id === pass.set}
-            />
-          ))}
+        <SortableContext items={items.slice(0, mixAt)} strategy={horizontalListSortingStrategy}>
+          {slips.slice(0, mixAt)}
+        </SortableContext>
+        <Slip name="Mix" words={mixWords(plan.mix)} isOn={step.stage === "mix"} onChoose={() => chooseStep(store, { stage: "mix" })} />
+        <SortableContext items={items.slice(mixAt)} strategy={horizontalListSortingStrategy}>
+          {slips.slice(mixAt)}
         </SortableContext>
       </DndContext>
       <div className={styles.end}>

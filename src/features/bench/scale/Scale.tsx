@@ -1,10 +1,12 @@
 "use client";
 import { scaleLinear } from "d3";
 import { useMemo, useRef, type PointerEvent } from "react";
+import { passesBeforeMix } from "@/core/plan/editPasses";
 import { handCurve } from "@/core/plan/handCurve";
 import { LAST_ZONE } from "@/core/zones/zone";
 import type { Hand } from "@/engine/runs";
 import { useBench, useBenchState } from "../state/BenchContext";
+import { passNumber } from "../state/passNumber";
 import { chosenPass, chosenSet, handOf, settledPlan } from "../state/benchStore";
 import { GateHill } from "./GateHill";
 import { HistogramShape, Shares } from "./HistogramShape";
@@ -30,8 +32,11 @@ export function Scale() {
   const plan = useBenchState(settledPlan);
   const step = useBenchState((state) => state.step);
   const pass = chosenPass({ plan, step })?.pass;
-  const hand = handOf({ plan, step });
+  const inHand = handOf({ plan, step });
   const face = pass && faceOf(pass.move);
+  // Before the mix there are no tones to be placed; the upper rail is there for a gate, which reads the original's.
+  const isOfColour = inHand !== undefined && inHand.first < passesBeforeMix(plan);
+  const hand = isOfColour && !pass?.gate ? undefined : inHand;
   const curve = useMemo(() => hand && handCurve(plan, hand.first, hand.end), [plan, hand?.first, hand?.end]); // eslint-disable-line react-hooks/exhaustive-deps
   const x = useMemo(() => scaleLinear([0, LAST_ZONE], [LEFT, Math.max(width - RIGHT, LEFT + 100)]), [width]);
   const zoneAt = (event: { clientX: number }) => {
@@ -58,13 +63,13 @@ export function Scale() {
     <div ref={frame} className={styles.scale} data-testid="scale">
       {width > 0 && (
         <svg width={width} height={178} role="group" aria-label="Scale of zones">
-          {hand && <HistogramShape of="entering" x={x} base={TOP - RAIL} height={-HISTOGRAM_HEIGHT} />}
+          {hand && !isOfColour && <HistogramShape of="entering" x={x} base={TOP - RAIL} height={-HISTOGRAM_HEIGHT} />}
           {hand ? (
             <HistogramShape of="leaving" x={x} base={BOTTOM + RAIL} height={HISTOGRAM_HEIGHT - 8} />
           ) : (
             <HistogramShape of="finished" x={x} base={BOTTOM} height={-TALL_HISTOGRAM} />
           )}
-          {curve && <Threads curve={curve} x={x} />}
+          {curve && !isOfColour && <Threads curve={curve} x={x} />}
           {hand && !curve && face?.spreads && (
             <text className={styles.surroundings} x={x(LAST_ZONE / 2)} y={(TOP + BOTTOM) / 2 + 4}>
               {face.spreads}
@@ -75,7 +80,7 @@ export function Scale() {
           )}
           <Rail name="Placed" x={x} y={BOTTOM} lit={lit} onPeek={(zone) => peek(zone, false)} {...lift} />
           <Shares of={hand ? "leaving" : "finished"} x={x} y={hand ? 173 : BOTTOM + RAIL + 15} />
-          <Titles hand={hand} setName={chosenSet({ plan, step })?.name} />
+          <Titles hand={hand} isOfColour={isOfColour} setName={chosenSet({ plan, step })?.name} number={hand && passNumber(plan, hand.first)} />
           <ReadingMarks x={x} both={!!hand} />
           {pass && face?.UnderGate && <face.UnderGate pass={pass} move={pass.move} x={x} zoneAt={zoneAt} />}
           {pass?.gate && <GateHill pass={pass} gate={pass.gate} x={x} zoneAt={zoneAt} />}
@@ -86,9 +91,16 @@ export function Scale() {
   );
 }
 
+interface TitlesProps {
+  hand: Hand | undefined;
+  isOfColour: boolean;
+  setName: string | undefined;
+  number: string | undefined;
+}
+
 /** What the two rails stand for. */
-function Titles({ hand, setName }: { hand: Hand | undefined; setName: string | undefined }) {
-  const what = setName ? "the set" : `pass ${hand && hand.end}`;
+function Titles({ hand, isOfColour, setName, number }: TitlesProps) {
+  const what = setName ? "the set" : `pass ${number}`;
   const title = (words: string, smaller: string, y: number) => (
     <>
       <text className={styles.title} x={16} y={y}>
@@ -101,8 +113,8 @@ function Titles({ hand, setName }: { hand: Hand | undefined; setName: string | u
   );
   return (
     <>
-      {hand && title("Falls", `before ${what}`, TOP - 6)}
-      {hand ? title("Placed", `after ${what}`, BOTTOM + 7) : title("The print", "as it stands", BOTTOM + 7)}
+      {hand && (isOfColour ? title("Lightness", "as found", TOP - 6) : title("Falls", `before ${what}`, TOP - 6))}
+      {hand && !isOfColour ? title("Placed", `after ${what}`, BOTTOM + 7) : title("The print", "as it stands", BOTTOM + 7)}
     </>
   );
 }

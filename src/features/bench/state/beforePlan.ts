@@ -1,20 +1,24 @@
 import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
+import { passesBeforeMix } from "@/core/plan/editPasses";
 import type { Plan } from "@/core/plan/plan";
 import { chosenPass, handOf, withPass, type Before, type Step } from "./benchStore";
 
 /** The print as it is compared with: without the step in hand and all after it (before the mix, plain luminance), or its mix alone. */
 export function beforePlan(plan: Plan, step: Step, before: Before): Plan {
-  if (before !== "step") return { ...plan, passes: [] };
+  const coloured = plan.passes.slice(0, passesBeforeMix(plan));
+  if (before === "source") return { ...plan, passes: [] };
+  if (before === "mix") return { ...plan, passes: coloured };
   const hand = handOf({ plan, step });
   if (hand) return { ...plan, passes: plan.passes.slice(0, hand.first) };
-  const plain: Plan = { ...plan, mix: { ...plan.mix, weights: { ...LUMINANCE_WEIGHTS }, hueKnots: [] }, passes: [] };
+  const plain: Plan = { ...plan, mix: { ...plan.mix, weights: { ...LUMINANCE_WEIGHTS }, hueKnots: [] }, passes: coloured };
   return step.stage === "finish" ? { ...plain, mix: plan.mix } : plain;
 }
 
 /** The print as far as the step in hand, nothing after it. */
 export function planUpTo(plan: Plan, step: Step): Plan {
   if (step.stage === "finish") return plan;
-  return { ...plan, passes: plan.passes.slice(0, handOf({ plan, step })?.end ?? 0) };
+  const none = step.stage === "mix" ? passesBeforeMix(plan) : 0;
+  return { ...plan, passes: plan.passes.slice(0, handOf({ plan, step })?.end ?? none) };
 }
 
 /** The print with the pass in hand acting everywhere and on all tones. */

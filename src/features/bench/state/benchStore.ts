@@ -8,8 +8,9 @@ import { placedStops } from "@/core/passes/passKinds";
 import type { Brush } from "@/core/brush/stroke";
 import { regionOf } from "@/core/plan/editRegions";
 import type { Combine, Corner, Point, Region } from "@/core/region/region";
-import { placeOfSet } from "@/core/plan/editPasses";
+import { placeOfSet, passesBeforeMix } from "@/core/plan/editPasses";
 import type { Size } from "@/core/spatial/areaReduce";
+import type { Tinge } from "@/core/passes/separation/move";
 import type { BenchLook, Cleaning, Place } from "@/engine/messages";
 import type { Hand } from "@/engine/runs";
 import type { PointReading, StageHistograms } from "@/engine/stageTypes";
@@ -48,6 +49,9 @@ export interface Drawing extends Brush {
 /** What a print is compared with: itself without the step in hand and all after it, its mix without any pass, its picture in colour. */
 export type Before = "step" | "mix" | "source";
 
+/** Sizes of a patch that a colour is picked from, and how far they reach to either side of a place in pixels of the preview. */
+export const PATCH_SIZES = ["point", "small", "broad"] as const;
+export const PATCH_REACH: Record<(typeof PATCH_SIZES)[number], number> = { point: 0, small: 3, broad: 12 };
 export interface BenchState {
   /** The picture's full size in pixels. */
   readonly picture: Size;
@@ -72,6 +76,9 @@ export interface BenchState {
   chosenKnot: number | undefined;
   /** What the worker counted of the picture last. */
   measured: StageHistograms | undefined;
+  /** How large a patch colours are picked from, and what was picked to stay before there is anything to move. */
+  patch: (typeof PATCH_SIZES)[number];
+  pickedStays: Tinge | undefined;
   /** How far the cleaned colours are; undefined until a plan asks for them. */
   cleaning: Cleaning | undefined;
   /** How much of the picture the pass in hand acts on, 0–1; undefined where it is all. */
@@ -100,7 +107,7 @@ export interface BenchState {
   /** Whether the print is seen as if the pass in hand acted everywhere, for as long as a key is held. */
   isMaskIgnored: boolean;
   /** What was on show before the mask, held up by a key. */
-  lookBeforeMask: BenchLook | undefined;
+  lookBeforeHeld: BenchLook | undefined;
   /** Places kept an eye on, and what was read there last. */
   pins: readonly Place[];
   pinReadings: readonly PointReading[];
@@ -189,7 +196,7 @@ export function createBenchStore(
       plan: start.plan,
       planAtPress: undefined,
       history: { revisions: start.revisions, head: start.print.head },
-      step: start.plan.passes[0] ? { stage: "pass", id: start.plan.passes[0].id } : { stage: "mix" },
+      step: firstStep(start.plan),
       picture: start.prepared,
       tool: "read",
       look: { kind: "picture" },
@@ -202,6 +209,8 @@ export function createBenchStore(
       measured: undefined,
       acting: undefined,
       cleaning: undefined,
+      patch: "small",
+      pickedStays: undefined,
       drawing: { radius: 0.04, hardness: 0.3, flow: 0.5, pressure: "flow", erase: false, combine: "add", corners: [] },
       pickedStrokes: [],
       clearing: "both",
@@ -216,7 +225,7 @@ export function createBenchStore(
       showsBright: false,
       showsHandwork: false,
       isMaskIgnored: false,
-      lookBeforeMask: undefined,
+      lookBeforeHeld: undefined,
       pins: start.print.pins,
       pinReadings: [],
       hueShares: undefined,
@@ -293,6 +302,12 @@ export function createBenchStore(
 }
 
 /** Takes a step of the plan in hand. */
+/** What is in hand when one sits down: the first pass after the mix. */
+function firstStep(plan: Plan): Step {
+  const first = plan.passes[passesBeforeMix(plan)];
+  return first ? { stage: "pass", id: first.id } : { stage: "mix" };
+}
+
 export function chooseStep(store: BenchStore, step: Step): void {
   store.getState().set({ step });
 }

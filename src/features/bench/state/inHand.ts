@@ -1,8 +1,8 @@
-import { strokesOfMove } from "@/core/passes/passKinds";
-import type { Plan } from "@/core/plan/plan";
+import { actsOnColour, strokesOfMove } from "@/core/passes/passKinds";
+import type { Pass, Plan } from "@/core/plan/plan";
 import { regionOf } from "@/core/plan/editRegions";
 import type { BenchState, Step } from "./benchStore";
-import { unfitting } from "../tools/tools";
+import { picksColour, unfitting } from "../tools/tools";
 
 /** What the hand has chosen within a step. */
 const CHOSEN = {
@@ -10,6 +10,7 @@ const CHOSEN = {
   chosenKnot: undefined,
   chosenShape: undefined,
   pickedStrokes: [],
+  pickedStays: undefined,
   lasso: [],
 } as const satisfies Partial<BenchState>;
 
@@ -24,6 +25,8 @@ export function withoutMeaning(before: BenchState, after: BenchState, changed: P
   const cleared: Partial<BenchState> = step === after.step ? {} : { step };
   if (!isSameStep(step, before.step)) {
     const { drawing } = after;
+    if (picksColour(after.tool)) cleared.tool = "read";
+    if (!("look" in changed)) Object.assign(cleared, lookFor(before, after, pass));
     Object.assign(cleared, Object.fromEntries(Object.entries(CHOSEN).filter(([name]) => !(name in changed))));
     if (drawing.corners.length > 0) cleared.drawing = { ...drawing, corners: [] };
   } else if (after.plan !== before.plan) {
@@ -36,6 +39,17 @@ export function withoutMeaning(before: BenchState, after: BenchState, changed: P
   if (after.plan !== before.plan && !("before" in changed)) cleared.before = undefined;
   if (unfitting(after.tool, pass, step.stage)) cleared.tool = "read";
   return cleared;
+}
+
+/** Colour is seen while a pass before the mix is in hand, and the print again after it; any other way of looking stays. */
+function lookFor(before: BenchState, { look }: BenchState, pass: Pass | undefined): Pick<BenchState, "look"> | undefined {
+  if (pass && actsOnColour(pass.move)) return look.kind === "picture" ? { look: { kind: "colour" } } : undefined;
+  return look.kind === "colour" && isBeforeMix(before) ? { look: { kind: "picture" } } : undefined;
+}
+
+function isBeforeMix({ step, plan }: BenchState): boolean {
+  const pass = step.stage === "pass" ? plan.passes.find(({ id }) => id === step.id) : undefined;
+  return !!pass && actsOnColour(pass.move);
 }
 
 /** A step as long as the plan has it. */

@@ -20,7 +20,8 @@ test("no key does two things, and each is found by its event and shown in the he
 });
 
 test("a key with Ctrl is another than without, and what no line has is nobody's", () => {
-  expect(keyOf({ ...held, key: "z" })).toBeUndefined();
+  expect(keyOf({ ...held, key: "z" })).not.toBe(keyOf({ ...held, key: "z", ctrlKey: true }));
+  expect(keyOf({ ...held, key: "g", ctrlKey: true })).toBeUndefined();
   expect(keyOf({ ...held, key: "s", ctrlKey: true })).toBeUndefined();
   expect(keyOf({ ...held, key: "Z", metaKey: true, shiftKey: true })).not.toBe(keyOf({ ...held, key: "z", metaKey: true }));
   expect(keyOf({ ...held, key: "F5" })).toBeUndefined();

@@ -1,4 +1,5 @@
 import type { BenchLook } from "@/engine/messages";
+import { passesBeforeMix } from "@/core/plan/editPasses";
 import { chooseStep, chosenPass, chosenSet, handOf, takeUp, withPass, withSet, type BenchStore, type Step } from "../state/benchStore";
 import { pressBefore, releaseBefore } from "./before";
 import { BRUSH_STEP, sizeBrush } from "./brushSize";
@@ -6,7 +7,7 @@ import { closePolygon } from "./drawing/drawShapes";
 import { setFraming, turnFrame } from "../frame/frameEdits";
 import { deletePicked } from "../passes/exposure/pickedStrokes";
 import { deleteShape } from "../regions/regionEdits";
-import { isDrawing, isPicking, type Tool } from "./tools";
+import { isDrawing, isPicking, picksColour, type Tool } from "./tools";
 
 // Every key of the bench, in one table: the handler acts by it, the page of help shows it.
 
@@ -99,7 +100,12 @@ export const KEY_LINES: Record<string, readonly KeyLine[]> = {
     {
       shown: "W, held",
       words: "the mask of the pass alone: white acts",
-      keys: [{ on: ["w"], act: ({ store }) => holdMask(store, true), release: (store) => holdMask(store, false) }],
+      keys: [{ on: ["w"], act: ({ store }) => holdLook(store, "mask"), release: (store) => holdLook(store, undefined) }],
+    },
+    {
+      shown: "Z, held",
+      words: "the print, while the colour before the mix is seen",
+      keys: [{ on: ["z"], ctrl: false, act: ({ store }) => holdLook(store, "picture"), release: (store) => holdLook(store, undefined) }],
     },
     {
       shown: "A, held",
@@ -268,18 +274,18 @@ function soloZone(store: BenchStore, zone: number): void {
   set({ look: lit });
 }
 
-/** Shows the mask alone for as long as the key is held, then what was seen before. */
-function holdMask(store: BenchStore, isHeld: boolean): void {
-  const { look, lookBeforeMask, set } = store.getState();
-  if (isHeld) set({ lookBeforeMask: look.kind === "mask" ? { kind: "picture" } : look, look: { kind: "mask" } });
-  else if (lookBeforeMask) set({ look: lookBeforeMask, lookBeforeMask: undefined });
+/** Shows the picture in another way for as long as a key is held, then as it was seen before. */
+function holdLook(store: BenchStore, held: "mask" | "picture" | undefined): void {
+  const { look, lookBeforeHeld, set } = store.getState();
+  if (held) set({ lookBeforeHeld: lookBeforeHeld ?? (look.kind === held ? { kind: "picture" } : look), look: { kind: held } });
+  else if (lookBeforeHeld) set({ look: lookBeforeHeld, lookBeforeHeld: undefined });
 }
 
 /** Lets go of what is being drawn, else of the tool, else of the shape in hand, else of the way of looking. */
 function letGo(store: BenchStore): void {
   const { drawing, chosenShape, tool, set } = store.getState();
   if (drawing.corners.length > 0) set({ drawing: { ...drawing, corners: [] } });
-  else if (isDrawing(tool) || isPicking(tool)) set({ tool: "read" });
+  else if (isDrawing(tool) || isPicking(tool) || picksColour(tool)) set({ tool: "read" });
   else if (chosenShape) set({ chosenShape: undefined });
   else set({ look: { kind: "picture" }, before: undefined });
 }
@@ -307,22 +313,22 @@ function switchOver(store: BenchStore): void {
   state.commit(`${name} ${on ? "off" : "on"}`);
 }
 
-/** Frame, colour and mix come before the passes. */
-const STAGES_BEFORE = 3;
-
 function stepBy(store: BenchStore, by: number): void {
   const { plan, step } = store.getState();
+  const passes = plan.passes.map(({ id }) => ({ stage: "pass" as const, id }));
+  const mixAt = passesBeforeMix(plan);
   const steps: Step[] = [
     { stage: "frame" },
     { stage: "colour" },
+    ...passes.slice(0, mixAt),
     { stage: "mix" },
-    ...plan.passes.map(({ id }) => ({ stage: "pass" as const, id })),
+    ...passes.slice(mixAt),
     { stage: "finish" },
   ];
   // From a set one goes on to its first pass, or back to the step before that.
   const hand = handOf({ plan, step });
   const at = hand
-    ? hand.first + STAGES_BEFORE - (step.stage === "set" && by > 0 ? 1 : 0)
+    ? steps.indexOf(passes[hand.first]!) - (step.stage === "set" && by > 0 ? 1 : 0)
     : steps.findIndex(({ stage }) => stage === step.stage);
   const next = steps[Math.min(Math.max(at + by, 0), steps.length - 1)]!;
   chooseStep(store, next);

@@ -1,4 +1,4 @@
-import { strokesOfMove } from "@/core/passes/passKinds";
+import { actsOnColour, strokesOfMove } from "@/core/passes/passKinds";
 import type { Pass } from "@/core/plan/plan";
 
 // What the hand can take up, and what of it has a use in the step in hand.
@@ -7,10 +7,13 @@ export const REGION_TOOLS = ["loop", "polygon", "oval", "gradient", "brush", "li
 export type RegionTool = (typeof REGION_TOOLS)[number];
 const EXPOSURE_TOOLS = ["dodge", "burn", "pick-strokes", "clear-loop"] as const;
 const GATE_TOOLS = ["repair", "pick-tones", "pick-hue"] as const;
+const COLOUR_PICKS = ["pick-neutral", "pick-stays", "pick-moves", "pick-held"] as const;
+/** Tools that pick a colour for a pass before the mix, by what it is picked for. */
+export type ColourPick = (typeof COLOUR_PICKS)[number];
 /** Those of a region, the brush that repairs a gate, those of an exposure, and the line that straightens the frame. */
 const DRAWING_TOOLS = [...REGION_TOOLS, "repair", ...EXPOSURE_TOOLS, "level"] as const;
 export type DrawingTool = (typeof DRAWING_TOOLS)[number];
-export type Tool = "move" | "pull-hue" | "pull-tone" | "read" | "pin" | "pick-tones" | "pick-hue" | DrawingTool;
+export type Tool = "move" | "pull-hue" | "pull-tone" | "read" | "pin" | "pick-tones" | "pick-hue" | ColourPick | DrawingTool;
 
 const isOneOf = <T extends Tool>(tools: readonly T[], tool: Tool): tool is T => (tools as readonly Tool[]).includes(tool);
 
@@ -31,6 +34,11 @@ export function isPicking(tool: Tool): tool is "pick-tones" | "pick-hue" {
   return tool === "pick-tones" || tool === "pick-hue";
 }
 
+/** Whether a touch with it picks a colour for a pass before the mix. */
+export function picksColour(tool: Tool): tool is ColourPick {
+  return isOneOf(COLOUR_PICKS, tool);
+}
+
 /** Whether it draws one shape and is then done. */
 export function drawsOneShape(tool: Tool): boolean {
   return tool === "loop" || tool === "polygon" || tool === "oval" || tool === "gradient";
@@ -46,6 +54,8 @@ export function unfitting(tool: Tool, pass: Pass | undefined, stage: string): st
   if (isOneOf(EXPOSURE_TOOLS, tool) && !(pass && strokesOfMove(pass.move))) return NEEDS_EXPOSURE;
   if (isOneOf(REGION_TOOLS, tool) && !pass) return "A region belongs to a pass. Choose one on the ribbon, or add one.";
   if (isOneOf(GATE_TOOLS, tool) && !pass) return "Tones are chosen for a pass. Choose one on the ribbon, or add one.";
+  if (picksColour(tool) && !(pass && actsOnColour(pass.move)))
+    return "A colour is picked for a pass before the mix. Choose one on the ribbon, or add one.";
   if (tool === "repair" && !pass?.gate) return "There is no gate to repair in this pass. Choose its tones first.";
   return undefined;
 }

@@ -1,0 +1,17 @@
+import { pairTable } from "../../kernels/pairTable";
+import { SOFT_KNOTS } from "../../steps/knots";
+import type { ColourKind } from "../passKind";
+import { SCENE_RADIUS, sceneStops } from "./sceneLight";
+
+export const sceneLight: ColourKind<"scene-light"> = {
+  resting: () => ({ kind: "scene-light", exposure: 0, shadows: 0, lights: 0 }),
+  leavesAll: ({ exposure, shadows, lights }) => exposure === 0 && shadows === 0 && lights === 0,
+  colour: (move) => ({
+    kind: "light",
+    flat: move.exposure,
+    around:
+      move.shadows === 0 && move.lights === 0
+        ? undefined
+        : { spread: { radius: SCENE_RADIUS, edges: "guide" }, stops: pairTable(SOFT_KNOTS, (tone) => sceneStops(move, tone)) },
+  }),
+};

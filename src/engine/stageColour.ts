@@ -1,0 +1,84 @@
+import type { Planes } from "@/core/kernels/reference";
+import type { CompiledColour, CompiledPlan } from "@/core/plan/compilePlan";
+import type { Grid } from "@/core/region/grid";
+import { surroundingsOf, type Surroundings } from "@/core/spatial/slicedBase";
+import { changeColour, NO_COLOUR_BASES, spreadKey, type ColourBases } from "./applyRun";
+import { COLOURS, type Part } from "./decoded";
+import { emptyPlanes } from "./grainMachine";
+import { colourLooksAtWhole } from "./maskKeys";
+import type { Analysis } from "./maskBases";
+import type { Source } from "./source";
+import { StageMasks } from "./stageMasks";
+
+/** Masks before the mix read the picture as found, whatever is mixed. */
+const AS_FOUND = "as found";
+
+/**
+ * The colour that a stage mixes: what its source has, cleaned so far, and changed by the plan's passes before the mix. Kept for as long as these stay.
+ *
+ * Memory  12 bytes a pixel once there are such passes, with grain 24.
+ */
+export class StageColour {
+  readonly #source: Source;
+  readonly masks: StageMasks;
+  readonly #kept = new Map<Part, { key: string; planes: Planes }>();
+  #around = new Map<string, Surroundings>();
+
+  /** `analysis` gives the picture small, as found. */
+  constructor(source: Source, grid: Grid, analysis: () => Analysis) {
+    this.#source = source;
+    this.masks = new StageMasks(grid, (part) => source.asFound(part), analysis, source.laid);
+    this.masks.follow({ passes: [] }, AS_FOUND);
+  }
+
+  /** What a part of the picture needs to change colour as the whole does. */
+  get bases(): ColourBases {
+    return { masks: this.masks.bases, around: this.#around };
+  }
+
+  /** The colour to be mixed of a part of the pixels. Not to be changed; works in the source's machine unless it is there. */
+  of(part: Part, plan: CompiledPlan, given?: ColourBases): Planes {
+    const found = this.#source.colourToMix(part, plan.clean);
+    if (plan.colour.length === 0) {
+      this.#kept.clear();
+      return found;
+    }
+    const known = this.#kept.get(part);
+    if (known?.key === plan.colourKey) return known.planes;
+    const planes = known?.planes ?? emptyPlanes(this.#source.pixels);
+    this.#kept.set(part, { key: plan.colourKey, planes });
+    this.#source.forgetHues(planes);
+    this.#change(part, plan.colour, found, given ?? this.#gather(plan), planes);
+    return planes;
+  }
+
+  /** What the passes need of the whole picture, which this is. */
+  #gather({ colour }: CompiledPlan): ColourBases {
+    if (!colour.some(colourLooksAtWhole)) return NO_COLOUR_BASES;
+    this.masks.follow({ passes: colour }, AS_FOUND);
+    const masks = this.masks.gather();
+    const { size } = this.#source;
+    const gather = surroundingsOf(this.#source.plainTones(undefined), size);
+    const around = new Map<string, Surroundings>();
+    for (const { step } of colour) {
+      if (step.kind !== "light" || !step.around) continue;
+      const { spread } = step.around;
+      around.set(spreadKey(spread), this.#around.get(spreadKey(spread)) ?? gather(spread));
+    }
+    this.#around = around;
+    return { masks, around };
+  }
+
+  #change(part: Part, passes: readonly CompiledColour[], found: Planes, bases: ColourBases, out: Planes): void {
+    const source = this.#source;
+    const { machine } = source;
+    const planes = passes.map(({ mask }) => mask && this.masks.mask(mask, bases.masks, part));
+    const tones = passes.some(({ step }) => step.kind === "light" && step.around) ? source.plainTones(part) : undefined;
+    source.forBands((from, to, y) => {
+      source.putColour(from, to, found);
+      if (tones) machine.put("tone", tones, from, to);
+      changeColour(machine, passes, planes, bases, source.bandPlace(y), from);
+      for (const name of COLOURS) machine.take(name, out[name], from);
+    });
+  }
+}
