@@ -100,18 +100,34 @@ export class Stage {
     showing: Showing,
     { buffer, bases, print }: RenderOptions = {},
   ): Uint8ClampedArray<ArrayBuffer> {
+    if (showing.of === "colour") return this.#renderColour(plan, showing, { buffer, bases, print });
     const machine = this.#prepare(plan, { hand, print, bases });
-    const colour = showing.of === "colour" ? this.#colour.of(undefined, plan, bases?.colour) : undefined;
     machine.setOutputTable(showing.table);
     const size = print ?? this.size;
     const pixels = size.width * size.height;
-    // Filled as plain bytes: setting a clamped array from a plain one goes value by value.
-    const rgba = new Uint8Array(buffer?.byteLength === 4 * pixels ? buffer : new ArrayBuffer(4 * pixels));
+    const rgba = pixelsIn(buffer, pixels);
     // What is cut out, and what the passes in hand change, are known only when all of it is.
-    const isShownOnTheWay = !print && (showing.of === "print" || showing.of === "colour");
-    this.#run(plan, bases, isShownOnTheWay ? (...band) => this.#showBand(rgba, showing, colour, ...band) : undefined);
-    if (!isShownOnTheWay) this.#showWhole(rgba, showing, colour, bases);
+    const isShownOnTheWay = !print && showing.of === "print";
+    const show: TakeBand = (_first, _end, y, rows) => this.#showTones(rgba, this.size.width, y, rows, showing.dithered);
+    this.#run(plan, bases, isShownOnTheWay ? show : undefined);
+    if (!isShownOnTheWay) this.#showPlane(rgba, this.#cut(this.#shownPlane(showing, bases)), showing.dithered);
     if (showing.screens && showing.of === "print") drawScreens(rgba, this.#cut(this.tonesAfter(plan.passes.length)), size.width);
+    return new Uint8ClampedArray(rgba.buffer);
+  }
+
+  /** The colour that is mixed. No tone is made: they stay those of the plan rendered last. */
+  #renderColour(plan: CompiledPlan, { table }: Showing, { buffer, bases, print }: RenderOptions): Uint8ClampedArray<ArrayBuffer> {
+    const colour = this.#colour.of(undefined, plan, bases?.colour);
+    const { machine, cutter } = this.source;
+    machine.setOutputTable(table);
+    const size = print ?? this.size;
+    const rgba = pixelsIn(buffer, size.width * size.height);
+    const cut = (plane: Float32Array) => (print ? cutter.cut(plane, this.size, print) : plane);
+    const planes = { red: cut(colour.red), green: cut(colour.green), blue: cut(colour.blue) };
+    this.#forPrintBands(size, (first, end) => {
+      for (const name of ["red", "green", "blue"] as const) machine.put(name, planes[name], first, end);
+      rgba.set(machine.colourRgba(), 4 * first);
+    });
     return new Uint8ClampedArray(rgba.buffer);
   }
 
@@ -457,43 +473,18 @@ export class Stage {
     return sum / Math.max(pixels, 1);
   }
 
-  /** Shows the band in the machine. */
-  #showBand(rgba: Uint8Array, { dithered }: Showing, colour: Planes | undefined, ...[first, end, y, rows]: Parameters<TakeBand>): void {
-    if (colour) {
-      this.source.putColour(first, end, colour);
-      rgba.set(this.source.machine.colourRgba(), 4 * first);
-    } else this.#showTones(rgba, this.size.width, y, rows, dithered);
-  }
-
-  #showWhole(rgba: Uint8Array, showing: Showing, colour: Planes | undefined, bases: Bases | undefined): void {
-    if (colour) return this.#showColour(rgba, colour);
-    const plane = this.#shownPlane(showing, bases);
-    if (plane) this.#showPlane(rgba, this.#cut(plane), showing.dithered);
-  }
-
-  /** What is shown in tones; undefined for colours. */
-  #shownPlane(showing: Showing, bases: Bases | undefined): Float32Array | undefined {
+  /** What is shown in tones. */
+  #shownPlane(showing: Showing, bases: Bases | undefined): Float32Array {
     switch (showing.of) {
-      case "print":
-        return this.tonesAfter(this.#plan!.passes.length);
-      case "colour":
-        return undefined;
       case "change":
         return this.#change();
       case "mask":
         return this.shownMask(showing.mask!, bases);
       case "stops":
         return this.#stopsMap(showing.exposed);
+      default:
+        return this.tonesAfter(this.#plan!.passes.length);
     }
-  }
-
-  #showColour(rgba: Uint8Array, colour: Planes): void {
-    const { machine } = this.source;
-    const cut = { red: this.#cut(colour.red), green: this.#cut(colour.green), blue: this.#cut(colour.blue) };
-    this.#forPrintBands((first, end) => {
-      for (const name of ["red", "green", "blue"] as const) machine.put(name, cut[name], first, end);
-      rgba.set(machine.colourRgba(), 4 * first);
-    });
   }
 
   #showTones(rgba: Uint8Array, width: number, y: number, rows: number, dithered: boolean): void {
@@ -510,21 +501,26 @@ export class Stage {
   }
 
   #showPlane(rgba: Uint8Array, plane: Float32Array, dithered: boolean): void {
-    const { width } = this.#print ?? this.size;
-    this.#forPrintBands((first, end, y, rows) => {
+    const print = this.#print ?? this.size;
+    const { width } = print;
+    this.#forPrintBands(print, (first, end, y, rows) => {
       this.source.machine.put("tone", plane, first, end);
       this.#showTones(rgba, width, y, rows, dithered);
     });
   }
 
-  #forPrintBands(work: TakeBand): void {
-    const { width, height } = this.#print ?? this.size;
+  #forPrintBands({ width, height }: Size, work: TakeBand): void {
     const rowsInBand = Math.floor(this.source.machine.capacity / width);
     for (let y = 0; y < height; y += rowsInBand) {
       const rows = Math.min(rowsInBand, height - y);
       work(y * width, (y + rows) * width, y, rows);
     }
   }
+}
+
+/** Room for pixels, in a buffer where it fits. Filled as plain bytes: setting a clamped array from a plain one goes value by value. */
+function pixelsIn(buffer: ArrayBuffer | undefined, pixels: number): Uint8Array<ArrayBuffer> {
+  return new Uint8Array(buffer?.byteLength === 4 * pixels ? buffer : new ArrayBuffer(4 * pixels));
 }
 
 function forRowsInside({ from, end }: ReturnType<typeof rowsInside>, width: number, work: (from: number, to: number) => void): void {

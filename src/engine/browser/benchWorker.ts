@@ -272,8 +272,8 @@ function renderStage(stage: Stage, area: Screen["area"], number: number, request
   frames?.postMessage(frame, [rgba.buffer]);
   clearTimeout(countLater);
   if (area !== "preview" || request.isPeek) return;
-  // Counting comes after the frame is on its way: first on the pixels shown, exactly when the hand rests.
-  measure(stage, request);
+  // Counting comes after the frame is on its way: first on the pixels shown, exactly when the hand rests. Where colour is shown no tones were made.
+  if (request.look.kind !== "colour") measure(stage, request);
   countLater = setTimeout(() => countExactly(request), COUNT_AFTER_MS);
 }
 
@@ -308,6 +308,8 @@ function actingShare(stage: Stage, request: RenderRequest): number | null {
 }
 
 function countExactly(request: RenderRequest): void {
+  const shown = fittedStage(request);
+  if (request.look.kind === "colour") shown.update(compiledFor(shown, request.plan), request.hand, { print: printOnScreen(shown, request) });
   const preview = open!.preview.stage("print");
   preview.update(compiledFor(preview, request.plan), request.hand, {
     print: printOn(request.plan.frame, open!.picture.levels[0]!, preview.size),

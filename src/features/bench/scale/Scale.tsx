@@ -80,7 +80,12 @@ export function Scale() {
           )}
           <Rail name="Placed" x={x} y={BOTTOM} lit={lit} onPeek={(zone) => peek(zone, false)} {...lift} />
           <Shares of={hand ? "leaving" : "finished"} x={x} y={hand ? 173 : BOTTOM + RAIL + 15} />
-          <Titles hand={hand} isOfColour={isOfColour} setName={chosenSet({ plan, step })?.name} number={hand && passNumber(plan, hand.first)} />
+          <Titles
+            hand={hand}
+            isOfColour={isOfColour}
+            setName={chosenSet({ plan, step })?.name}
+            number={hand && passNumber(plan, hand.first)}
+          />
           <ReadingMarks x={x} both={!!hand} />
           {pass && face?.UnderGate && <face.UnderGate pass={pass} move={pass.move} x={x} zoneAt={zoneAt} />}
           {pass?.gate && <GateHill pass={pass} gate={pass.gate} x={x} zoneAt={zoneAt} />}
