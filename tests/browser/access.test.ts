@@ -67,10 +67,11 @@ test("the bench: each stage, each kind of pass, its sheets", async () => {
       await rest();
       expect(["menu", await barriers()]).toEqual(["menu", []]);
     }
+    const name = kinds[k]!.replace("-", " ");
     await page.$$eval(
       ".ant-dropdown:not(.ant-dropdown-hidden) .ant-dropdown-menu-item",
-      (items, at) => (items[at] as HTMLElement).click(),
-      k,
+      (items, words) => (items as HTMLElement[]).find((item) => item.querySelector("b")?.innerText.toLowerCase() === words)!.click(),
+      name,
     );
     await settled(page);
     await rest();

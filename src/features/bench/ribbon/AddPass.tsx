@@ -39,8 +39,18 @@ export function AddPass() {
     });
   const isOfColour = (kind: MoveKind) => actsOnColour({ kind });
   const offers = [
-    { type: "group" as const, key: "before", label: "Before the mix", children: offersOf(MOVE_KINDS.filter(isOfColour)) },
-    { type: "group" as const, key: "after", label: "After the mix", children: offersOf(MOVE_KINDS.filter((kind) => !isOfColour(kind))) },
+    {
+      type: "group" as const,
+      key: "before",
+      label: <span className={styles.side}>Before the mix</span>,
+      children: offersOf(MOVE_KINDS.filter(isOfColour)),
+    },
+    {
+      type: "group" as const,
+      key: "after",
+      label: <span className={styles.side}>After the mix</span>,
+      children: offersOf(MOVE_KINDS.filter((kind) => !isOfColour(kind))),
+    },
   ];
   return (
     <Menu items={offers}>
