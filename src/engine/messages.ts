@@ -1,4 +1,5 @@
 import type { Vector3 } from "@/core/colour/matrix3";
+import type { Twins } from "@/core/mix/twins";
 import type { SuggestedMix } from "@/core/mix/suggestMixes";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import type { Size } from "@/core/spatial/areaReduce";
@@ -75,6 +76,8 @@ export type Questions = {
   accents: { question: { plan: WirePlan; passId: string; scale: number }; answer: ExposureStroke[] };
   /** The colour that leaves a plan's passes before the mix, in linear P3: the mean so many pixels to either side of a place. */
   colourAt: { question: { plan: WirePlan; place: Place; reach: number }; answer: Vector3 };
+  /** Colours that differ and come to one tone in the mix. */
+  twins: { question: { plan: WirePlan }; answer: Twins[] };
   /** Mixes that keep the picture's colours apart. */
   mixes: { question: null; answer: SuggestedMix[] };
 };
@@ -139,9 +142,10 @@ export interface Measured {
 
 /**
  * How far a region acts, 0–1; the stops a pass gives to places; how much its handwork shows, 1 and more where it does; each by
- * its id. Or the finished tones.
+ * its id. Or the finished tones; or how far a place is of one of two colours, or, below nothing, of the other.
  */
-export type PlaneOf = { region: string } | { exposure: string } | { handwork: string } | { tones: "finished" };
+export type PlaneOf =
+  { region: string } | { exposure: string } | { handwork: string } | { tones: "finished" } | { twins: Pick<Twins, "one" | "other"> };
 
 /** Over the whole picture; finished tones over the print. */
 export interface SmallPlane extends Size {

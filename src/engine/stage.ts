@@ -427,6 +427,12 @@ export class Stage {
     return [mean(red), mean(green), mean(blue)];
   }
 
+  /** The colour a plan mixes, in linear P3, and the tones it is mixed to. Not to be changed. */
+  mixedBy(plan: CompiledPlan): { colour: Planes; tones: Float32Array } {
+    this.update({ ...plan, passes: [] }, undefined);
+    return { colour: this.#colour.of(undefined, plan), tones: this.tonesAfter(0) };
+  }
+
   /** What each pass of a plan adds to the tones: as many planes as passes. For small stages. */
   changes(plan: CompiledPlan): Float32Array[] {
     const tones = Array.from({ length: plan.passes.length + 1 }, (_, end) => {

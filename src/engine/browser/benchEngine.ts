@@ -1,4 +1,5 @@
 import type { Vector3 } from "@/core/colour/matrix3";
+import type { Twins } from "@/core/mix/twins";
 import type { SuggestedMix } from "@/core/mix/suggestMixes";
 import { CoreError } from "@/core/errors";
 import type { ExposureStroke } from "@/core/passes/exposure/exposure";
@@ -103,6 +104,11 @@ export class BenchEngine {
   /** The colour that leaves a plan's passes before the mix at a place, in linear P3, over so many pixels to either side. */
   colourAt(plan: Plan, place: Place, reach: number): Promise<Vector3 | undefined> {
     return this.#ask("colourAt", () => ({ plan: this.#sender.pack(plan), place, reach }));
+  }
+
+  /** Colours that differ and come to one tone in a plan's mix, the weightiest first. */
+  twins(plan: Plan): Promise<Twins[] | undefined> {
+    return this.#ask("twins", () => ({ plan: this.#sender.pack(plan) }));
   }
 
   /** Mixes that keep the picture's colours apart, the best first; none where it has hardly any. */

@@ -115,6 +115,10 @@ const answer = answering<Questions>(
       const [column, row] = [Math.min(Math.floor(x * width), width - 1), Math.min(Math.floor(y * height), height - 1)];
       return { answer: stage.colourAt(compiledFor(stage, plan), column, row, reach) };
     },
+    twins: async (question) => {
+      const plan = receiver.unpack(question.plan);
+      return { answer: (await opened).small.twins(plan) };
+    },
     mixes: async () => ({ answer: (await opened).small.mixes() }),
   },
   say,
@@ -309,7 +313,8 @@ function actingShare(stage: Stage, request: RenderRequest): number | null {
 
 function countExactly(request: RenderRequest): void {
   const shown = fittedStage(request);
-  if (request.look.kind === "colour") shown.update(compiledFor(shown, request.plan), request.hand, { print: printOnScreen(shown, request) });
+  if (request.look.kind === "colour")
+    shown.update(compiledFor(shown, request.plan), request.hand, { print: printOnScreen(shown, request) });
   const preview = open!.preview.stage("print");
   preview.update(compiledFor(preview, request.plan), request.hand, {
     print: printOn(request.plan.frame, open!.picture.levels[0]!, preview.size),

@@ -3,9 +3,11 @@ import { smallPrint, type Frame } from "@/core/frame/frame";
 import { handwork } from "@/core/inspect/handwork";
 import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import { placedStops } from "@/core/passes/passKinds";
+import { findTwins, twinPlane, type Twins } from "@/core/mix/twins";
 import { suggestMixes, type SuggestedMix } from "@/core/mix/suggestMixes";
 import { maskOf, planCompiler, regionKey } from "@/core/plan/compilePlan";
 import type { Pass, Plan } from "@/core/plan/plan";
+import { boxBlur } from "@/core/spatial/boxBlur";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { lookTable } from "@/core/view/toneTables";
 import { keepNewest } from "../keepNewest";
@@ -21,6 +23,10 @@ const OUTLINE_EDGE = 260;
 const FINE_EDGE = 640;
 /** Long edge of the picture whose colours are compared with one another: some hundreds of places. */
 const SAMPLES_EDGE = 28;
+/** Long edge of the picture in which areas of one colour are looked for: some thousands of places. */
+const TWINS_EDGE = 72;
+/** So that they are drawn as areas, not as every leaf of them. Units: pixels of what lines are drawn from. */
+const TWINS_BLUR = 2;
 /** Sizes kept at once: another crop needs another one for its small pictures. */
 const MOST_STAGES = 5;
 /** How much a change of tone is enlarged in glimpses, lighter and darker than mid grey. */
@@ -75,6 +81,12 @@ export class SmallPictures {
   /** A plane of a plan; undefined where what it is of is not there. */
   plane(plan: Plan, of: PlaneOf): SmallPlane | undefined {
     if ("tones" in of) return this.#finished(plan);
+    if ("twins" in of) {
+      const stage = this.#stage(OUTLINE_EDGE);
+      const { one, other } = of.twins;
+      const plane = twinPlane(stage.mixedBy(this.#compile(plan)).colour, one, other);
+      return { ...stage.size, plane: Float32Array.from(boxBlur(plane, stage.size, TWINS_BLUR)) };
+    }
     const stage = this.#stage("handwork" in of ? FINE_EDGE : OUTLINE_EDGE);
     const plane = "region" in of ? this.#region(stage, plan, of.region) : this.#passPlane(stage, plan, of);
     return plane && { ...stage.size, plane };
@@ -120,6 +132,12 @@ export class SmallPictures {
     const stage = this.#stage(FINE_EDGE);
     const index = plan.passes.findIndex(({ id }) => id === passId);
     return accents(this.#tones(stage, { ...plan, passes: plan.passes.slice(0, Math.max(index, 0)) }), stage.size, scale);
+  }
+
+  /** Colours that differ and come to one tone in the mix. */
+  twins(plan: Plan): Twins[] {
+    const { colour, tones } = this.#stage(TWINS_EDGE).mixedBy(this.#compile(plan));
+    return findTwins(colour, tones);
   }
 
   /** Mixes that keep the picture's colours apart. */

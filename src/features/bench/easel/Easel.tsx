@@ -2,6 +2,7 @@
 import { useImperativeHandle, useRef } from "react";
 import type { Point } from "@/core/region/region";
 import { CropOverlay } from "../frame/CropOverlay";
+import { TwinLines } from "./TwinLines";
 import { RegionOverlay } from "../regions/RegionOverlay";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { sizeBrush } from "../tools/brushSize";
@@ -105,6 +106,7 @@ function Sheet({ on }: { on: EaselView }) {
           <Pins />
           <div className={styles.overPicture} style={overPicture}>
             <RegionOverlay size={geometry.picture} />
+            <TwinLines size={geometry.picture} />
             <PassMarks size={geometry.picture} />
             {isFraming && <CropOverlay size={geometry.picture} />}
           </div>

@@ -14,6 +14,7 @@ import { HueKnotList } from "./HueKnotList";
 import { Panel, Part } from "./Panel";
 import { StepSlider } from "./StepSlider";
 import { SuggestedMixes } from "./SuggestedMixes";
+import { TwinsPart } from "./TwinsPart";
 import styles from "./Panel.module.css";
 
 const NAMES: Record<Channel, string> = { red: "Red", green: "Green", blue: "Blue" };
@@ -120,6 +121,7 @@ export function MixPanel() {
       <Part folds title="Film and filter">
         <FilmFilter />
       </Part>
+      <TwinsPart />
       <Part title="Suggestions">
         <SuggestedMixes />
       </Part>

@@ -17,6 +17,8 @@ export const PART_HELP = {
     "Keeps noise and the blocks of compressed colour out of the tones when you pull colours apart. Light itself and the edges of things stay as they are.",
   "Film and filter":
     "Weights as a film of the trade sees behind a glass of the trade. The curves are our own approximations; neutrals stay where they are.",
+  Twins:
+    "Pairs of areas that differ in colour and meet in tone. Point at one to see where; its slider makes the first lighter and the second darker.",
   Suggestions:
     "Mixes under which what differs in colour on this picture differs in tone, named by the hue each makes lightest. Nothing is changed until you choose one.",
   Bypass: "Shows the colour that goes into the mix instead of the print. It changes nothing.",

@@ -10,6 +10,7 @@ import { regionOf } from "@/core/plan/editRegions";
 import type { Combine, Corner, Point, Region } from "@/core/region/region";
 import { placeOfSet, passesBeforeMix } from "@/core/plan/editPasses";
 import type { Size } from "@/core/spatial/areaReduce";
+import type { Twins } from "@/core/mix/twins";
 import type { Tinge } from "@/core/passes/separation/move";
 import type { BenchLook, Cleaning, Place } from "@/engine/messages";
 import type { Hand } from "@/engine/runs";
@@ -79,6 +80,8 @@ export interface BenchState {
   /** How large a patch colours are picked from, and what was picked to stay before there is anything to move. */
   patch: (typeof PATCH_SIZES)[number];
   pickedStays: Tinge | undefined;
+  /** Two colours of one tone that are pointed at in the panel. */
+  litTwins: Twins | undefined;
   /** How far the cleaned colours are; undefined until a plan asks for them. */
   cleaning: Cleaning | undefined;
   /** How much of the picture the pass in hand acts on, 0–1; undefined where it is all. */
@@ -211,6 +214,7 @@ export function createBenchStore(
       cleaning: undefined,
       patch: "small",
       pickedStays: undefined,
+      litTwins: undefined,
       drawing: { radius: 0.04, hardness: 0.3, flow: 0.5, pressure: "flow", erase: false, combine: "add", corners: [] },
       pickedStrokes: [],
       clearing: "both",
