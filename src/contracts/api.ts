@@ -2,7 +2,7 @@ import { z } from "zod";
 import { cleanText, cutText } from "@/core/text/text";
 import { ExportSettings } from "./exportSettings";
 import { Strands } from "./passes/placement";
-import { Plan } from "./plan";
+import { MixSchema, Plan } from "./plan";
 
 // What the page and the server say to each other.
 
@@ -99,7 +99,10 @@ export type PrintChange = z.infer<typeof PrintChange>;
 /** A placement saved to start from again. The page makes the id, so that sending it again does no harm. */
 export const SavedPlacement = z.strictObject({ id: z.uuid(), name: textOfAtMost(80), strands: Strands });
 export type SavedPlacement = z.infer<typeof SavedPlacement>;
-export const PlacementChange = z.strictObject({ deleted: z.boolean() });
+/** A mix saved in the same way; how far colour is cleaned is the picture's affair. */
+export const SavedMix = z.strictObject({ id: z.uuid(), name: textOfAtMost(80), mix: MixSchema.omit({ clean: true }) });
+export type SavedMix = z.infer<typeof SavedMix>;
+export const SavedChange = z.strictObject({ deleted: z.boolean() });
 
 export const Passphrase = z.strictObject({ passphrase: z.string().min(1).max(1000) });
 

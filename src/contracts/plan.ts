@@ -42,7 +42,7 @@ const SetSchema = z.strictObject({
   strength: Strength.describe("Times the strength of each of its passes"),
 });
 
-const MixSchema = z.strictObject({
+export const MixSchema = z.strictObject({
   clean: z.number().min(0).max(1).describe("How far the colour it reads is cleaned of noise and compression"),
   weights: z.strictObject({ red: Weight, green: Weight, blue: Weight }),
   sumHeld: z.boolean().describe("Whether setting one weight moves the others so that neutrals stay"),

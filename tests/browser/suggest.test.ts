@@ -132,3 +132,40 @@ test("film and filter set the weights, are told by them, and say what cannot be 
   await settled(page);
   expect(await weights()).toEqual(own);
 });
+
+test("ready mixes are tried while pointed at and taken by a press; one's own are kept for other pictures, and a deleted one comes back", async () => {
+  await openOwnPrint(page, address(), "bench-target.png");
+  await press(page, "Mix", 'nav[aria-label="Print plan"]');
+  const [before, own] = [await spread(), await weights()];
+  await press(page, "Ready mixes", "aside");
+  const LIST = '[data-testid="ready-mixes"]';
+  await page.waitForSelector(`${LIST} canvas`);
+  await (await page.$(`${LIST} button[title^="Haze and distance"]`))!.hover();
+  await settled(page);
+  expect(await weights()).toEqual([0, 0, 1]);
+  expect(await spread()).toBeGreaterThan(before + 30);
+  await page.mouse.move(600, 400);
+  await settled(page);
+  expect([await spread(), await weights()]).toEqual([before, own]);
+  await press(page, "Deep sky", LIST);
+  await settled(page);
+  const taken = await weights();
+  expect(taken).not.toEqual(own);
+
+  await press(page, "Ready mixes", "aside");
+  await page.type(`${LIST} input`, "My sky");
+  await press(page, "Save", LIST);
+  await page.waitForSelector(`${LIST} button[aria-label="Delete My sky"]`);
+  await openOwnPrint(page, address(), "observatory-hut-noon.jpg");
+  await press(page, "Mix", 'nav[aria-label="Print plan"]');
+  await press(page, "Ready mixes", "aside");
+  await page.waitForSelector(`${LIST} button[aria-label="Delete My sky"]`);
+  await page.click(`${LIST} button[aria-label="Delete My sky"]`);
+  await page.waitForSelector(`${LIST} button[aria-label="Delete My sky"]`, { hidden: true });
+  await press(page, "Undo", ".ant-message");
+  await page.waitForSelector(`${LIST} button[aria-label="Delete My sky"]`);
+  await page.mouse.move(600, 400);
+  await press(page, "My sky", LIST);
+  await settled(page);
+  expect(await weights()).toEqual(taken);
+});

@@ -12,6 +12,7 @@ import { CleanPart } from "./CleanPart";
 import { FilmFilter } from "./FilmFilter";
 import { HueKnotList } from "./HueKnotList";
 import { Panel, Part } from "./Panel";
+import { ReadyMixes } from "./ReadyMixes";
 import { StepSlider } from "./StepSlider";
 import { SuggestedMixes } from "./SuggestedMixes";
 import { TwinsPart } from "./TwinsPart";
@@ -124,6 +125,7 @@ export function MixPanel() {
       <TwinsPart />
       <Part title="Suggestions">
         <SuggestedMixes />
+        <ReadyMixes />
       </Part>
       <Part title="Bypass">
         <div className={styles.row}>

@@ -1,6 +1,6 @@
 "use client";
 import { Button } from "antd";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useMemo, useState } from "react";
 import type { SuggestedMix } from "@/core/mix/suggestMixes";
 import type { Weights } from "@/core/mix/weights";
 import type { Plan } from "@/core/plan/plan";
@@ -8,10 +8,14 @@ import { capital } from "@/features/shared/capital";
 import { GlimpseView } from "../ribbon/GlimpseView";
 import { useBench } from "../state/BenchContext";
 import styles from "./Panel.module.css";
-import cards from "./ReadyPlacements.module.css";
+import cards from "./ReadyChoice.module.css";
+import { useTryOn } from "./useTryOn";
 
-const put = (plan: Plan, { weights, sumHeld }: Plan["mix"]): Plan => ({ ...plan, mix: { ...plan.mix, weights, sumHeld } });
-const withWeights = (plan: Plan, weights: Weights): Plan => ({ ...plan, mix: { ...plan.mix, weights: { ...weights }, sumHeld: true } });
+/** What a suggestion changes of a mix. */
+type Suggested = Pick<Plan["mix"], "weights" | "sumHeld">;
+const readMix = ({ mix: { weights, sumHeld } }: Plan): Suggested => ({ weights, sumHeld });
+const putMix = (plan: Plan, { weights, sumHeld }: Suggested): Plan => ({ ...plan, mix: { ...plan.mix, weights: { ...weights }, sumHeld } });
+const heldAt = (weights: Weights): Suggested => ({ weights, sumHeld: true });
 
 /** Mixes that keep this picture's colours apart, when asked: each small on this picture, and large while it is pointed at. */
 export function SuggestedMixes() {
@@ -48,24 +52,7 @@ function Choice({ mixes }: { mixes: readonly SuggestedMix[] }) {
   const { store } = useBench();
   /** What the small pictures are made from: the print as it was when the choice was opened, or since one was taken. */
   const [base, setBase] = useState(() => store.getState().plan);
-  /** The mix that is gone back to, while another is tried. */
-  const own = useRef<Plan["mix"]>(undefined);
-  const putBack = useCallback(() => {
-    const mix = own.current;
-    if (mix) store.getState().adjust((plan) => put(plan, mix));
-    own.current = undefined;
-  }, [store]);
-  useEffect(() => putBack, [putBack]);
-  const tryOut = ({ weights }: SuggestedMix) => {
-    own.current ??= store.getState().plan.mix;
-    store.getState().adjust((plan) => withWeights(plan, weights));
-  };
-  const take = (mix: SuggestedMix) => {
-    own.current = undefined;
-    store.getState().adjust((plan) => withWeights(plan, mix.weights));
-    store.getState().commit(`Mix suggested: ${mix.lighter} over ${mix.darker}`);
-    setBase(store.getState().plan);
-  };
+  const { handlers, take } = useTryOn(readMix, putMix);
   return (
     <div className={cards.cards} data-testid="suggested-mixes">
       {mixes.map((mix, i) => (
@@ -74,11 +61,11 @@ function Choice({ mixes }: { mixes: readonly SuggestedMix[] }) {
           type="button"
           className={cards.card}
           title={`${capital(mix.lighter)} lighter, ${mix.darker} darker`}
-          onPointerEnter={() => tryOut(mix)}
-          onPointerLeave={putBack}
-          onFocus={() => tryOut(mix)}
-          onBlur={putBack}
-          onClick={() => take(mix)}
+          {...handlers(heldAt(mix.weights))}
+          onClick={() => {
+            take(heldAt(mix.weights), `Mix suggested: ${mix.lighter} over ${mix.darker}`);
+            setBase(store.getState().plan);
+          }}
         >
           <MixGlimpse base={base} weights={mix.weights} />
           <span>{capital(mix.lighter)}</span>
@@ -90,6 +77,6 @@ function Choice({ mixes }: { mixes: readonly SuggestedMix[] }) {
 }
 
 function MixGlimpse({ base, weights }: { base: Plan; weights: Weights }) {
-  const plan = useMemo(() => withWeights(base, weights), [base, weights]);
+  const plan = useMemo(() => putMix(base, heldAt(weights)), [base, weights]);
   return <GlimpseView plan={plan} />;
 }

@@ -20,7 +20,7 @@ export const PART_HELP = {
   Twins:
     "Pairs of areas that differ in colour and meet in tone. Point at one to see where; its slider makes the first lighter and the second darker.",
   Suggestions:
-    "Mixes under which what differs in colour on this picture differs in tone, named by the hue each makes lightest. Nothing is changed until you choose one.",
+    "Mixes under which what differs in colour on this picture differs in tone, named by the hue each makes lightest. Nothing is changed until you choose one. Ready mixes are for any picture; you can keep your own among them.",
   Bypass: "Shows the colour that goes into the mix instead of the print. It changes nothing.",
   // Every pass
   Where: "The part of the picture the pass acts in. Draw a region or use one of another pass; none means all of the picture.",

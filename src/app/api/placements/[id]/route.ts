@@ -1,11 +1,11 @@
-import { PlacementChange } from "@/contracts/api";
+import { SavedChange } from "@/contracts/api";
 import { db } from "@/server/db";
 import { readBody, readId, routes } from "@/server/http";
-import { changePlacement } from "@/server/placements/placements";
+import { changeSaved, PLACEMENTS } from "@/server/saved/saved";
 
 export const { GET, POST, PUT, PATCH, DELETE } = routes<{ id: string }>({
   PATCH: async (request, { id }) => {
-    await changePlacement(db(), readId(id), await readBody(request, PlacementChange));
+    await changeSaved(db(), PLACEMENTS, readId(id), await readBody(request, SavedChange));
     return new Response(null, { status: 204 });
   },
 });

@@ -1,0 +1,11 @@
+import { SavedChange } from "@/contracts/api";
+import { db } from "@/server/db";
+import { readBody, readId, routes } from "@/server/http";
+import { changeSaved, MIXES } from "@/server/saved/saved";
+
+export const { GET, POST, PUT, PATCH, DELETE } = routes<{ id: string }>({
+  PATCH: async (request, { id }) => {
+    await changeSaved(db(), MIXES, readId(id), await readBody(request, SavedChange));
+    return new Response(null, { status: 204 });
+  },
+});
