@@ -44,9 +44,10 @@ export class StageColour {
       return found;
     }
     const known = this.#kept.get(part);
-    if (known?.key === plan.colourKey) return known.planes;
+    const key = `${plan.clean} ${plan.colourKey}`;
+    if (known?.key === key) return known.planes;
     const planes = known?.planes ?? emptyPlanes(this.#source.pixels);
-    this.#kept.set(part, { key: plan.colourKey, planes });
+    this.#kept.set(part, { key, planes });
     this.#source.forgetHues(planes);
     this.#change(part, plan.colour, found, given ?? this.#gather(plan), planes);
     return planes;

@@ -158,3 +158,29 @@ test("within a region and through a gate on the original's lightness only; the r
   expect(lightNow).toBeLessThan(light - 20);
   expect(Math.abs(darkNow - dark)).toBeLessThanOrEqual(1);
 });
+
+test("a part at one to one that comes late shows what is looked at by then", async () => {
+  await openOwnPrint(page, address(), "observatory-hut-noon.jpg");
+  await page.keyboard.press("c");
+  await settled(page);
+  // The full size is held back until another way of looking was chosen.
+  const devices = await page.createCDPSession();
+  const held: string[] = [];
+  let isHeld = true;
+  await devices.send("Fetch.enable", { patterns: [{ urlPattern: "*level=0&*" }] });
+  devices.on("Fetch.requestPaused", ({ requestId }) => {
+    if (isHeld) held.push(requestId);
+    else void devices.send("Fetch.continueRequest", { requestId });
+  });
+  await page.keyboard.press("g");
+  await expect.poll(() => held.length).toBeGreaterThan(0);
+  await page.keyboard.press("c");
+  await page.waitForFunction(() => document.querySelector("header .ant-segmented-item-selected")?.textContent === "Picture");
+  isHeld = false;
+  for (const requestId of held) await devices.send("Fetch.continueRequest", { requestId });
+  await page.waitForSelector('[data-testid="close"][data-frame]');
+  await settled(page);
+  const places = Array.from({ length: 40 }, (_, k) => [0.3 + 0.01 * k, 0.3 + 0.01 * k] as const);
+  for (const levels of await pixelsAt(page, places, "close")) expect(isNeutral(levels)).toBe(true);
+  await devices.detach();
+});

@@ -10,14 +10,14 @@ import { SRGB_CURVE, srgbEncode, toLinear } from "@/core/colour/transferCurve";
 import { addHueKnot, type HueKnot } from "@/core/mix/hueCurve";
 import { openGate } from "@/core/gate/gate";
 import { compilePlan } from "@/core/plan/compilePlan";
-import { defaultPlan } from "@/core/plan/defaultPlan";
+import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import type { Plan } from "@/core/plan/plan";
 import { cleanLevel, cleanPicture, readCleaned } from "@/engine/node/cleanPicture";
 import { decodePicture } from "@/engine/node/decodePicture";
 import { preparePicture } from "@/engine/node/preparePicture";
 import { renderPicture } from "@/engine/node/renderPicture";
 import type { RawLayout } from "@/engine/node/rawLevels";
-import { stageOf } from "@/engine/node/stageOf";
+import { stageOf, storedLevels } from "@/engine/node/stageOf";
 import { lookTable } from "@/core/view/toneTables";
 import { rgb8 } from "../madePictures";
 import { temporaryFolder } from "../temporary";
@@ -237,6 +237,24 @@ test("a stage that was given no cleaned colour renders as far as it can, and say
   const found = stage.render(compilePlan(pulled(140, 1, 0)), undefined, SHOWING);
   expect(stage.render(stage.source.asFarAsGiven(compiled), undefined, SHOWING)).toEqual(found);
 });
+
+test.each([
+  ["without", []],
+  ["with", [{ ...restingPass("balance", "b", "B"), move: { kind: "balance", mired: 30, tint: 0 } }]],
+] as const)(
+  "what was rendered before cleaned colour was there is rendered anew when it comes, %s a pass before the mix",
+  async (_, passes) => {
+    const layout = await decoded(leafOnSky, "jpeg");
+    const full = cleanLevel(layout, `${layout.file}.late`);
+    const stage = stageOf(layout);
+    const compiled = compilePlan({ ...pulled(140, -1.5, 1), passes: passes as unknown as Plan["passes"] });
+    const found = stage.render(stage.source.asFarAsGiven(compiled), undefined, SHOWING);
+    stage.source.giveCleaned(storedLevels(full));
+    const clean = stage.render(stage.source.asFarAsGiven(compiled), undefined, SHOWING);
+    expect(clean).not.toEqual(found);
+    expect(clean).toEqual(stageOf(layout, full).render(compiled, undefined, SHOWING));
+  },
+);
 
 // The encoder's own library must be what it is taken for: colour kept at half the size.
 test("the made JPEG is coarse in colour", async () => {

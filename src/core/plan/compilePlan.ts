@@ -22,7 +22,7 @@ export interface CompiledPlan {
   clean: number;
   /** What is done to colour before it is mixed, in order. */
   colour: CompiledColour[];
-  /** Equal keys give equal colours to be mixed. */
+  /** Equal keys do the same to colour. */
   colourKey: string;
   weights: Weights;
   /** Stops over hue in turns; absent where no hue is moved. */
@@ -110,15 +110,17 @@ export function planCompiler(): (plan: Plan) => CompiledPlan {
     steps = kept;
     painted = paintedNow;
     const clean = hues.table || readsColour(plan.mix.weights) || colour.length > 0 ? plan.mix.clean : 0;
-    const colourKey = `${clean} ${colour.map((pass) => pass.key).join("; ")}`;
+    const colourKey = keyOf(colour);
     return { frame: plan.frame, clean, colour, colourKey, weights: plan.mix.weights, hueTable: hues.table, hueKey: key, passes };
   };
 }
 
+const keyOf = (colour: readonly CompiledColour[]) => colour.map(({ key }) => key).join("; ");
+
 /** A compiled plan with only the passes before a place. */
 export function compiledBefore(plan: CompiledPlan, end: number): CompiledPlan {
   const colour = plan.colour.filter(({ at }) => at < end);
-  const colourKey = colour.length === plan.colour.length ? plan.colourKey : `${plan.clean} ${colour.map(({ key }) => key).join("; ")}`;
+  const colourKey = colour.length === plan.colour.length ? plan.colourKey : keyOf(colour);
   return { ...plan, colour, colourKey, passes: plan.passes.slice(0, end) };
 }
 

@@ -236,8 +236,9 @@ function renderWaiting(): void {
   if (request.plan.mix.clean > 0) void fetchCleaned(open);
   const { detail } = request;
   const known = open.detail;
-  const shown = detail && known && serves(known, detail, request) ? known : undefined;
-  if (detail && !shown) fetchDetail(detail, number, request);
+  // One that only lacks cleaned colour is shown until the other is there.
+  const shown = detail && known && lies(known, detail, request) ? known : undefined;
+  if (detail && !(known && serves(known, detail, request))) fetchDetail(detail, request);
   if (!detail) fetching?.abort.abort();
   // What is looked at comes first; the preview beneath, with the histograms, follows when the hand rests.
   clearTimeout(previewLater);
@@ -345,7 +346,7 @@ function fittedViews({ width, height }: Size): Views {
   return (open!.fitted = new Views(preview.source.reducedTo({ width, height })));
 }
 
-function fetchDetail(area: LevelArea, number: number, request: RenderRequest): void {
+function fetchDetail(area: LevelArea, request: RenderRequest): void {
   const frameOfIt = frameKey(request.shownFrame);
   if (fetching && serves(fetching, area, request)) return;
   fetching?.abort.abort();
@@ -372,7 +373,8 @@ function fetchDetail(area: LevelArea, number: number, request: RenderRequest): v
         views: new Views(source),
         print: part && onPart(part, needed),
       };
-      waiting ??= { number, request };
+      // What is wanted by now, which may be another look or plan than when it was asked for.
+      waiting ??= last;
       schedule();
     },
     (error: unknown) => {
@@ -382,9 +384,21 @@ function fetchDetail(area: LevelArea, number: number, request: RenderRequest): v
   );
 }
 
-/** Whether a part of the print that is there, or on its way, will do. */
-function serves(there: { area: LevelArea; frame: string; isCleaned: boolean }, area: LevelArea, request: RenderRequest): boolean {
-  return covers(there.area, area) && there.frame === frameKey(request.shownFrame) && (there.isCleaned || !readsCleaned(request));
+/** A part of the print that is there, or on its way. */
+interface PartThere {
+  area: LevelArea;
+  frame: string;
+  isCleaned: boolean;
+}
+
+/** Whether it lies where another is wanted. */
+function lies(there: PartThere, area: LevelArea, request: RenderRequest): boolean {
+  return covers(there.area, area) && there.frame === frameKey(request.shownFrame);
+}
+
+/** Whether it will do. */
+function serves(there: PartThere, area: LevelArea, request: RenderRequest): boolean {
+  return lies(there, area, request) && (there.isCleaned || !readsCleaned(request));
 }
 
 /** Whether a plan's mix reads cleaned colour, and it is there. */

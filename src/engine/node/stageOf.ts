@@ -4,13 +4,14 @@ import { RawLevels, type RawLayout } from "./rawLevels";
 
 /** A whole level with its grain, ready to be rendered; with its cleaned colour, where a plan reads it. */
 export function stageOf(level: RawLayout, cleaned?: RawLayout): Stage {
-  const { levels, space, grain } = stored(level);
+  const { levels, space, grain } = storedLevels(level);
   const stage = Stage.fromLevels(levels, level, space, { grain });
-  if (cleaned) stage.source.giveCleaned(stored(cleaned));
+  if (cleaned) stage.source.giveCleaned(storedLevels(cleaned));
   return stage;
 }
 
-function stored(level: RawLayout): StoredLevels {
+/** A level as it is stored, with its grain. */
+export function storedLevels(level: RawLayout): StoredLevels {
   const { width, height, space } = level;
   const raw = new RawLevels(level);
   try {
