@@ -6,6 +6,12 @@ import styles from "./Easel.module.css";
 const TOOLS: { tool: Tool; label: string; key: string; hint: string }[] = [
   { tool: "read", label: "Read", key: "R", hint: "Point at the picture to read its tones" },
   { tool: "pull-hue", label: "Pull hue", key: "H", hint: "Touch a colour and pull up for lighter, down for darker" },
+  {
+    tool: "pull-weights",
+    label: "Pull weights",
+    key: "Shift+H",
+    hint: "Touch a colour and pull up or down: red, green and blue are weighed for it",
+  },
   { tool: "pull-tone", label: "Pull tone", key: "L", hint: "In a placement: touch a tone and pull up for lighter, down for darker" },
   { tool: "pin", label: "Pin", key: "I", hint: "Touch a place to keep its reading in view; touch a pin to take it away" },
   { tool: "move", label: "Move", key: "M", hint: "Drag the picture; the space bar does so with any tool" },

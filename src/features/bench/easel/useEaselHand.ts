@@ -5,7 +5,7 @@ import type { Touch } from "../tools/drawing/drawer";
 import { KEY_POINTER, useDrawingHand } from "../tools/drawing/useDrawingHand";
 import { beginPull, type Puller } from "../tools/pulling";
 import { pickColour } from "../tools/pickColour";
-import { isDrawing, isExposing, isPicking, picksColour } from "../tools/tools";
+import { isDrawing, isExposing, isPicking, picksColour, pulls } from "../tools/tools";
 import { togglePin } from "./Pins";
 import type { EaselView } from "./useEaselView";
 import { useFingers } from "./useFingers";
@@ -31,7 +31,7 @@ export function useEaselHand(on: EaselView) {
   const [pull, setPull] = useState<Pull>();
   const hand = useDrawingHand(store);
   const moves = tool === "move" || isSpaceHeld;
-  const isPulling = tool === "pull-hue" || tool === "pull-tone" || isPicking(tool);
+  const isPulling = pulls(tool);
   const paints = tool === "brush" || tool === "repair" || isExposing(tool);
   const touchOf = (event: globalThis.PointerEvent): Touch => ({
     ...on.pointAt(event),

@@ -155,11 +155,12 @@ export const KEY_LINES: Record<string, readonly KeyLine[]> = {
   ],
   "In the picture": [
     {
-      shown: "R, H, L, I, M",
-      words: "read, pull hue, pull tone, pin, move",
+      shown: "R, H, Shift+H, L, I, M",
+      words: "read, pull hue, pull weights, pull tone, pin, move",
       keys: [
         key("r", take("read")),
-        key("h", take("pull-hue")),
+        { on: ["h"], shift: false, act: take("pull-hue") },
+        { on: ["h"], shift: true, act: take("pull-weights") },
         key("l", take("pull-tone")),
         key("i", take("pin")),
         key("m", take("move")),

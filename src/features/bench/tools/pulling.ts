@@ -1,3 +1,5 @@
+import { oklchToLinearP3 } from "@/core/colour/oklchToP3";
+import { pulledWeights } from "@/core/mix/pullWeights";
 import { addHueKnot, hueName, moveHueKnot } from "@/core/mix/hueCurve";
 import type { Plan } from "@/core/plan/plan";
 import { formatStops } from "@/core/zones/zone";
@@ -25,6 +27,8 @@ export function beginPull(tool: Tool, touched: PointReading, store: BenchStore):
   switch (tool) {
     case "pull-hue":
       return pullHue(touched, store);
+    case "pull-weights":
+      return pullWeights(touched, store);
     case "pick-tones":
       return pullGate(touched, store);
     case "pick-hue":
@@ -32,6 +36,25 @@ export function beginPull(tool: Tool, touched: PointReading, store: BenchStore):
     default:
       return pullTone(touched, store);
   }
+}
+
+function pullWeights(touched: PointReading, store: BenchStore): Puller | { refused: string } {
+  const colour = oklchToLinearP3(touched);
+  const { weights: from } = store.getState().plan.mix;
+  if (touched.chroma < LEAST_CHROMA || !pulledWeights(from, colour, 1))
+    return { refused: "This spot has no colour to weigh: neutrals keep their tone. Pull its tone instead." };
+  store.getState().set({ step: { stage: "mix" } });
+  let stops = 0;
+  const words = () => formatStops(stops);
+  return {
+    pull(pixelsUp) {
+      stops = Math.round((pixelsUp / PIXELS_PER_STOP) * 50) / 50;
+      const weights = pulledWeights(from, colour, stops) ?? from;
+      store.getState().adjust((plan) => ({ ...plan, mix: { ...plan.mix, weights } }));
+    },
+    words,
+    finish: () => store.getState().commit(`Weights for ${hueName(touched.hueDeg)} ${words()}`),
+  };
 }
 
 function pullHue({ hueDeg, chroma }: PointReading, store: BenchStore): Puller | { refused: string } {

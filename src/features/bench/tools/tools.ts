@@ -13,7 +13,8 @@ export type ColourPick = (typeof COLOUR_PICKS)[number];
 /** Those of a region, the brush that repairs a gate, those of an exposure, and the line that straightens the frame. */
 const DRAWING_TOOLS = [...REGION_TOOLS, "repair", ...EXPOSURE_TOOLS, "level"] as const;
 export type DrawingTool = (typeof DRAWING_TOOLS)[number];
-export type Tool = "move" | "pull-hue" | "pull-tone" | "read" | "pin" | "pick-tones" | "pick-hue" | ColourPick | DrawingTool;
+export type Tool =
+  "move" | "pull-hue" | "pull-weights" | "pull-tone" | "read" | "pin" | "pick-tones" | "pick-hue" | ColourPick | DrawingTool;
 
 const isOneOf = <T extends Tool>(tools: readonly T[], tool: Tool): tool is T => (tools as readonly Tool[]).includes(tool);
 
@@ -37,6 +38,11 @@ export function isPicking(tool: Tool): tool is "pick-tones" | "pick-hue" {
 /** Whether a touch with it picks a colour for a pass before the mix. */
 export function picksColour(tool: Tool): tool is ColourPick {
   return isOneOf(COLOUR_PICKS, tool);
+}
+
+/** Whether a spot of the picture is taken hold of with it, and pulled up or down. */
+export function pulls(tool: Tool): boolean {
+  return tool === "pull-hue" || tool === "pull-weights" || tool === "pull-tone" || isPicking(tool);
 }
 
 /** Whether it draws one shape and is then done. */
