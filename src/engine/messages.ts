@@ -123,8 +123,8 @@ export type FromPresenter =
   /** `drawnAt` in milliseconds since 1970, as finely as the browser tells. */
   | { type: "drawn"; id: number; number: number; screen: Screen; tookMs: number; drawnAt: number };
 
-/** The finished print as small as on a card, as large as a sheet, or what each of the plan's passes changes. */
-export type GlimpseOf = "print" | "sheet" | "changes";
+/** The finished print as small as on a card, as large as beside the colour, as large as a sheet, or what each of the plan's passes changes. */
+export type GlimpseOf = "print" | "beside" | "sheet" | "changes";
 
 /** A small picture, opaque pixels of 4 bytes. */
 export interface Glimpse extends Size {

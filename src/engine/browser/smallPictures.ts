@@ -18,6 +18,8 @@ import type { Showing, StopsOf } from "../stageTypes";
 
 /** Long edge of the small pictures on slips and cards, in pixels. */
 const GLIMPSE_EDGE = 144;
+/** Of the print beside the colour. */
+const BESIDE_EDGE = 320;
 /** Long edge of the planes that lines are drawn from, and of those in which edges are looked for. */
 const OUTLINE_EDGE = 260;
 const FINE_EDGE = 640;
@@ -28,7 +30,7 @@ const TWINS_EDGE = 72;
 /** So that they are drawn as areas, not as every leaf of them. Units: pixels of what lines are drawn from. */
 const TWINS_BLUR = 2;
 /** Sizes kept at once: another crop needs another one for its small pictures. */
-const MOST_STAGES = 5;
+const MOST_STAGES = 7;
 /** How much a change of tone is enlarged in glimpses, lighter and darker than mid grey. */
 const GLIMPSE_GAIN = 3;
 
@@ -69,9 +71,9 @@ export class SmallPictures {
 
   /** The finished print small, or what each pass changes. */
   glimpses(plan: Plan, of: Exclude<GlimpseOf, "sheet">): Glimpse[] {
-    const { stage, print, size } = this.#stageOfPrint(plan.frame, GLIMPSE_EDGE);
+    const { stage, print, size } = this.#stageOfPrint(plan.frame, of === "beside" ? BESIDE_EDGE : GLIMPSE_EDGE);
     const compiled = this.#compile(plan);
-    if (of === "print") return [{ ...size, rgba: stage.render(compiled, undefined, FINISHED, { print }) }];
+    if (of !== "changes") return [{ ...size, rgba: stage.render(compiled, undefined, FINISHED, { print }) }];
     return stage.changes(compiled).map((change) => {
       const shown = change.map((by) => 0.5 + GLIMPSE_GAIN * by);
       return { ...size, rgba: greyPixels(print ? stage.source.cutter.cut(shown, stage.size, print) : shown) };

@@ -14,6 +14,7 @@ import { BlendSelect } from "./BlendSelect";
 import { MaskExport } from "./MaskExport";
 import { NameField } from "./NameField";
 import { Panel, Part } from "./Panel";
+import { PrintBeside } from "./PrintBeside";
 import { SetRow } from "./SetRow";
 import { StrengthSlider } from "./StrengthSlider";
 import { TonesPart } from "./TonesPart";
@@ -61,6 +62,7 @@ export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
       title={<NameField key={pass.id} of="pass" name={pass.name} onNamed={rename} />}
       place={`Pass ${passNumber(plan, index)} · ${face.name.toLowerCase()} ${where}, after ${afterWhat(plan, index)}`}
     >
+      {isOfColour && <PrintBeside />}
       <WherePart pass={pass} />
       <TonesPart pass={pass} />
       <face.Panel pass={pass} move={pass.move} />
