@@ -11,7 +11,8 @@ import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { planCompiler } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import type { Move, Plan } from "@/core/plan/plan";
-import { lookTable } from "@/core/view/toneTables";
+import { encodedLight, lookTable } from "@/core/view/toneTables";
+import { cleanLevel } from "@/engine/node/cleanPicture";
 import { decodePicture } from "@/engine/node/decodePicture";
 import { renderPicture } from "@/engine/node/renderPicture";
 import { writePrint } from "@/engine/node/writePrint";
@@ -110,6 +111,12 @@ function strokes2000(): Stroke[] {
   });
 }
 
+const BEFORE_THE_MIX: readonly Move[] = [
+  { kind: "scene-light", exposure: 0.3, shadows: 0.8, lights: -0.4 },
+  { kind: "balance", mired: 20, tint: 5 },
+  { kind: "separation", saturation: 1.2, ranges: [{ hueDeg: 120, widthDeg: 50, turnDeg: 20, chroma: 1.2 }], parting: null },
+];
+
 /** One placement alone, through a region of 2,000 strokes, and with as many that dodge and burn. */
 const PLANS: Record<string, () => Plan> = {
   "without strokes": plan24,
@@ -132,6 +139,12 @@ const PLANS: Record<string, () => Plan> = {
   },
   "with a contrast mask": () => withPasses({ kind: "contrast-mask", radius: 0.04, density: 0.3, edges: true }),
   "with relief in three sizes": () => withPasses({ kind: "relief", fine: 0.5, medium: 0.3, broad: 0.2 }),
+  "with light, balance and separation before the mix, colour cleaned"() {
+    const plan = plan24();
+    plan.mix.clean = 1;
+    plan.passes.unshift(...BEFORE_THE_MIX.map((move) => ({ ...restingPass(move.kind, move.kind, move.kind), move })));
+    return plan;
+  },
   "twelve passes": () => twelvePasses(0),
   "twelve passes, one through a soft oval": () => twelvePasses(1),
   "twelve passes, six through a soft oval": () => twelvePasses(6),
@@ -172,14 +185,18 @@ function twelvePasses(masked: number): Plan {
 }
 
 async function maskedExport(file: string, folder: string): Promise<void> {
-  const picture = await decodePicture(file, join(folder, "masked"));
+  const [decoding, picture] = await timed(() => decodePicture(file, join(folder, "masked")));
+  const [cleaning, clean] = await timed(() => cleanLevel(picture, join(folder, "clean")));
+  console.log(`24 MP cleaned once: ${cleaning.toFixed(0)} ms on one thread (${(cleaning / decoding).toFixed(1)} times decoding it)`);
   let plain = 0;
   for (const [name, plan] of Object.entries(PLANS)) {
-    const [took] = await timed(() => renderPicture(picture, plan(), { depth: 16, threads: 2, threadFile }));
+    const cleaned = async () => ({ full: clean });
+    const [took] = await timed(() => renderPicture(picture, plan(), { depth: 16, threads: 2, threadFile, cleaned }));
     plain ||= took;
     console.log(`24 MP render on two threads, ${name}: ${took.toFixed(0)} ms (${(took / plain).toFixed(1)} times)`);
   }
   rmSync(picture.file);
+  rmSync(clean.file);
 }
 
 function previews(): void {
@@ -221,6 +238,54 @@ function previews(): void {
   }
 }
 
+/** A pass before the mix under the hand, twelve after it: while colour is seen, and while the print is. Against a weight of the mix. */
+function colourDrags(): void {
+  const size = { width: 656, height: 437 };
+  const wide = { width: 1968, height: 1311 };
+  const levels = Uint16Array.from(
+    { length: 3 * wide.width * wide.height },
+    (_, i) => (30000 + 20000 * Math.sin(i / 700) + ((i * 7919) % 9000)) & 65535,
+  );
+  const stage = Stage.fromLevels(levels, wide, SRGB_SPACE).reducedTo(size);
+  const compile = planCompiler();
+  const drag = (of: "print" | "colour", change: (k: number) => Plan): number => {
+    const showing = {
+      table: of === "colour" ? encodedLight() : lookTable({ kind: "picture" }),
+      dithered: true,
+      of,
+      screens: false,
+    } as const;
+    const times: number[] = [];
+    for (let k = 0; k < 25; k++) {
+      const plan = change(k);
+      const begin = performance.now();
+      stage.render(compile(plan), { first: 0, end: 1 }, showing);
+      times.push(performance.now() - begin);
+    }
+    return median(times);
+  };
+  const base = twelvePasses(0);
+  const mix = (k: number) => ({ ...base.mix, weights: { red: 0.6 + k / 1000, green: 0.4 - k / 1000, blue: 0 } });
+  const weight = drag("print", (k) => ({ ...base, mix: mix(k) }));
+  console.log(`0.3 MP with grain, 12 passes: ${weight.toFixed(1)} ms for a weight of the mix`);
+  const moves: Record<string, (k: number) => Move> = {
+    exposure: (k) => ({ kind: "scene-light", exposure: k / 100, shadows: 0, lights: 0 }),
+    shadows: (k) => ({ kind: "scene-light", exposure: 0, shadows: 0.1 + k / 100, lights: 0 }),
+    balance: (k) => ({ kind: "balance", mired: k + 1, tint: 0 }),
+    separation: (k) => ({ kind: "separation", saturation: 1.1 + k / 100, ranges: [], parting: null }),
+  };
+  for (const [name, move] of Object.entries(moves)) {
+    const change = (k: number): Plan => {
+      const made = move(k);
+      return { ...base, mix: mix(0), passes: [{ ...restingPass(made.kind, "before", "Before"), move: made }, ...base.passes] };
+    };
+    const [colour, print] = [drag("colour", change), drag("print", change)];
+    console.log(
+      `  ${name}: ${colour.toFixed(1)} ms while colour is seen (${(colour / weight).toFixed(1)} times), ${print.toFixed(1)} while the print is (${(print / weight).toFixed(1)} times)`,
+    );
+  }
+}
+
 if (process.argv[2] === "--one-export") {
   const [, , , from, to, plan] = process.argv;
   const picture = await decodePicture(from!, `${to!}.raw`);
@@ -231,6 +296,7 @@ if (process.argv[2] === "--one-export") {
   const folder = mkdtempSync(join(tmpdir(), "nigrographe-bench-"));
   try {
     previews();
+    colourDrags();
     await exports24(folder);
   } finally {
     rmSync(folder, { recursive: true, force: true });
