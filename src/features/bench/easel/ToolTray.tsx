@@ -8,7 +8,7 @@ const TOOLS: { tool: Tool; label: string; key: string; hint: string }[] = [
   { tool: "pull-hue", label: "Pull hue", key: "H", hint: "Touch a colour and pull up for lighter, down for darker" },
   {
     tool: "pull-weights",
-    label: "Pull weights",
+    label: "Weigh",
     key: "Shift+H",
     hint: "Touch a colour and pull up or down: red, green and blue are weighed for it",
   },
