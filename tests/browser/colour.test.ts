@@ -184,3 +184,32 @@ test("a part at one to one that comes late shows what is looked at by then", asy
   for (const levels of await pixelsAt(page, places, "close")) expect(isNeutral(levels)).toBe(true);
   await devices.detach();
 });
+
+test("weights are pulled by a touched colour: it becomes lighter, neutrals stay, a neutral is refused", async () => {
+  await print();
+  const weights = () =>
+    page.$$eval('aside [role="slider"][aria-label]', (sliders) => sliders.slice(0, 3).map((slider) => Number(slider.ariaValueNow)));
+  const before = await weights();
+  const [orange, grey] = await pixelsAt(page, [ORANGE, GREY]);
+  await press(page, "Weigh", "[role=toolbar]");
+  const from = await screenAt(ORANGE);
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await new Promise((resolve) => setTimeout(resolve, 300));
+  await page.mouse.move(from.x, from.y - 45, { steps: 8 });
+  await page.mouse.up();
+  await settled(page);
+  const pulled = await weights();
+  expect(pulled[0]!).toBeGreaterThan(before[0]! + 0.05);
+  expect(pulled.reduce((sum, weight) => sum + weight)).toBeCloseTo(1, 6);
+  const [lighter, same] = await pixelsAt(page, [ORANGE, GREY]);
+  expect(lighter![0]!).toBeGreaterThan(orange![0]! + 15);
+  expect(Math.abs(same![0]! - grey![0]!)).toBeLessThanOrEqual(1);
+  expect(await history()).toMatch(/Weights for .* \+/);
+  const neutral = await screenAt(GREY);
+  await page.mouse.move(neutral.x, neutral.y);
+  await page.mouse.down();
+  await page.waitForFunction(() => document.body.innerText.includes("no colour to weigh"));
+  await page.mouse.up();
+  expect(await weights()).toEqual(pulled);
+});
