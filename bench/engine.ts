@@ -289,7 +289,8 @@ function colourDrags(): void {
 if (process.argv[2] === "--one-export") {
   const [, , , from, to, plan] = process.argv;
   const picture = await decodePicture(from!, `${to!}.raw`);
-  const rendered = await renderPicture(picture, PLANS[plan!]!(), { depth: 16, threads: 2, threadFile });
+  const cleaned = async () => ({ full: cleanLevel(picture, `${to!}.clean`) });
+  const rendered = await renderPicture(picture, PLANS[plan!]!(), { depth: 16, threads: 2, threadFile, cleaned });
   await writePrint(rendered, ExportSettings.parse({ format: "tiff16" }), to!);
   process.send!(process.resourceUsage().maxRSS);
 } else {
