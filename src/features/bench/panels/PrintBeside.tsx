@@ -5,6 +5,8 @@ import { GlimpseCanvas } from "../ribbon/GlimpseView";
 import { useBench, useBenchState } from "../state/BenchContext";
 import styles from "./Panel.module.css";
 
+const PAUSE_MS = 80;
+
 /** The print beside the colour in view, for a pass before the mix; it follows the hand. */
 export function PrintBeside() {
   const glimpse = useFollowed();
@@ -32,8 +34,11 @@ function useFollowed(): Glimpse | undefined {
       wanted.current = undefined;
       const made = await engine()?.glimpse(next, "beside");
       if (made?.[0]) setGlimpse(made[0]);
-      isAsking.current = false;
-      void ask();
+      // The picture goes before it.
+      setTimeout(() => {
+        isAsking.current = false;
+        void ask();
+      }, PAUSE_MS);
     };
     void ask();
   }, [engine, plan]);
