@@ -1,4 +1,3 @@
-import { lightIn } from "@/core/clean/cleanColour";
 import { LMS_TO_LAB, P3_TO_LMS } from "@/core/colour/oklab";
 import { luminanceToTone } from "@/core/colour/lstar";
 import { IDENTITY3, invert3, multiply3, type Matrix3 } from "@/core/colour/matrix3";
@@ -19,7 +18,7 @@ import { wholeGrid } from "@/core/region/grid";
 import { layCells } from "@/core/spatial/layCells";
 import type { SlicedBase, Surroundings } from "@/core/spatial/slicedBase";
 import type { ToneBase } from "@/core/spatial/toneBase";
-import { LUMINANCE_WEIGHTS, staysWithin, type Weights } from "@/core/mix/weights";
+import { lightIn, LUMINANCE_WEIGHTS, staysWithin, type Weights } from "@/core/mix/weights";
 import { DITHER_PERIOD } from "@/core/view/dither";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 

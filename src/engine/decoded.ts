@@ -2,7 +2,7 @@ import { IDENTITY3 } from "@/core/colour/matrix3";
 import type { SourceSpace } from "@/core/colour/sourceSpace";
 import type { Grain } from "@/core/grain/grain";
 import type { Planes } from "@/core/kernels/reference";
-import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
+import { CHANNELS, LUMINANCE_WEIGHTS } from "@/core/mix/weights";
 import type { Size } from "@/core/spatial/areaReduce";
 import { BandMachine } from "./bandMachine";
 import { emptyGrain, emptyPlanes, GrainReducer, putGrain, putPlanes, throughMatrix, unpackGrain } from "./grainMachine";
@@ -23,15 +23,14 @@ export interface StoredLevels {
   grain?: Uint32Array | undefined;
 }
 
-export const COLOURS = ["red", "green", "blue"] as const;
-
+/** Levels of so many pixels in linear P3, in which colours outside it lie outside 0–1, with their grain taken apart. */
 export function decodeLevels({ levels, space, grain }: StoredLevels, { width, height }: Size): Decoded {
   const decoder = new BandMachine(width, 1);
   decoder.setSpace(grain ? { ...space, toP3: IDENTITY3 } : space, levels instanceof Uint8Array ? 8 : 16);
   const colour = emptyPlanes(width * height);
   for (let from = 0; from < colour.red.length; from += width) {
     decoder.decode(levels.subarray(3 * from, 3 * (from + width)));
-    for (const name of COLOURS) decoder.take(name, colour[name], from);
+    for (const name of CHANNELS) decoder.take(name, colour[name], from);
   }
   if (!grain) return { colour, grain: undefined };
   const own = unpackGrain(colour, grain);
@@ -65,7 +64,7 @@ export function betweenDecoded(a: Decoded, b: Decoded, amount: number): Decoded 
 /** Planes an amount of the way from one to another. */
 export function betweenPlanes(a: Planes, b: Planes, amount: number): Planes {
   const out = emptyPlanes(a.red.length);
-  for (const name of COLOURS) {
+  for (const name of CHANNELS) {
     const [from, to, plane] = [a[name], b[name], out[name]];
     for (let i = 0; i < plane.length; i++) plane[i] = from[i]! + amount * (to[i]! - from[i]!);
   }

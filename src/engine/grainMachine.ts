@@ -3,7 +3,7 @@ import { LEAST_DEPTH, LEAST_SHARE, MOMENTS, type Grain } from "@/core/grain/grai
 import type { Matrix3 } from "@/core/colour/matrix3";
 import { KernelHeap } from "@/core/kernels/kernelHeap";
 import type { Planes } from "@/core/kernels/reference";
-import type { Weights } from "@/core/mix/weights";
+import { CHANNELS, type Weights } from "@/core/mix/weights";
 import { coveredRows, laidCoverage, reduceRow, type Size } from "@/core/spatial/areaReduce";
 
 /** A row of a reduced picture. Views into the heap: copy them before the next row. */
@@ -13,7 +13,6 @@ export interface ReducedRow {
   packed: Uint32Array;
 }
 
-const CHANNELS = ["red", "green", "blue"] as const;
 const GRAIN_PLANES = 7;
 
 /** Colour and grain of rows, plane after plane in a heap. */

@@ -1,4 +1,5 @@
 import { toneToLuminance, luminanceToTone } from "@/core/colour/lstar";
+import { CHANNELS } from "@/core/mix/weights";
 import { pairTable } from "@/core/kernels/pairTable";
 import type { Placing } from "@/core/frame/frame";
 import type { SourceSpace } from "@/core/colour/sourceSpace";
@@ -18,7 +19,7 @@ import { gateTableOf, maskPlane, repairPlane, type MaskPicture } from "./maskPla
 import { NO_HAND, runsOf } from "./runs";
 import { applyRun, changeColour, NO_BASES, type Bases, type Laid } from "./applyRun";
 import type { ShownMask } from "./stageMasks";
-import { betweenPlanes, COLOURS } from "./decoded";
+import { betweenPlanes } from "./decoded";
 import { inNewState } from "./grownPlane";
 import { PrintCutter } from "./printCutter";
 import { StopsPlanes } from "./stopsPlanes";
@@ -260,7 +261,7 @@ function takenColour(machine: BandMachine, pixels: number): Planes {
 }
 
 function putColour(machine: BandMachine, colour: Planes): void {
-  for (const name of COLOURS) machine.put(name, colour[name], 0, colour.red.length);
+  for (const name of CHANNELS) machine.put(name, colour[name], 0, colour.red.length);
 }
 
 /** Luminance over tone; fine enough that its error stays below 1e-8. */

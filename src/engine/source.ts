@@ -1,4 +1,5 @@
 import { CoreError } from "@/core/errors";
+import { CHANNELS } from "@/core/mix/weights";
 import type { Matrix3 } from "@/core/colour/matrix3";
 import type { SourceSpace } from "@/core/colour/sourceSpace";
 import type { Grain } from "@/core/grain/grain";
@@ -6,7 +7,7 @@ import type { Planes } from "@/core/kernels/reference";
 import type { CompiledPlan } from "@/core/plan/compilePlan";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { BAND_PIXELS, BandMachine, type BandPlace } from "./bandMachine";
-import { betweenDecoded, colourOf, COLOURS, decodeLevels, reduceDecoded, type Decoded, type Part, type StoredLevels } from "./decoded";
+import { betweenDecoded, colourOf, decodeLevels, reduceDecoded, type Decoded, type Part, type StoredLevels } from "./decoded";
 import { FUSED_KNOTS } from "./fuseTables";
 import { ANALYSIS_EDGE } from "./maskBases";
 import { PrintCutter } from "./printCutter";
@@ -150,7 +151,7 @@ export class Source {
   }
 
   putColour(from: number, to: number, colour = this.colour): void {
-    for (const name of COLOURS) this.machine.put(name, colour[name], from, to);
+    for (const name of CHANNELS) this.machine.put(name, colour[name], from, to);
   }
 
   /** The colours are no longer what they were: their hues are found anew. */

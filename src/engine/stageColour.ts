@@ -1,9 +1,10 @@
 import type { Planes } from "@/core/kernels/reference";
+import { CHANNELS } from "@/core/mix/weights";
 import type { CompiledColour, CompiledPlan } from "@/core/plan/compilePlan";
 import type { Grid } from "@/core/region/grid";
 import { surroundingsOf, type Surroundings } from "@/core/spatial/slicedBase";
 import { changeColour, NO_COLOUR_BASES, spreadKey, type ColourBases } from "./applyRun";
-import { COLOURS, type Part } from "./decoded";
+import type { Part } from "./decoded";
 import { emptyPlanes } from "./grainMachine";
 import { colourLooksAtWhole } from "./maskKeys";
 import type { Analysis } from "./maskBases";
@@ -79,7 +80,7 @@ export class StageColour {
       source.putColour(from, to, found);
       if (tones) machine.put("tone", tones, from, to);
       changeColour(machine, passes, planes, bases, source.bandPlace(y), from);
-      for (const name of COLOURS) machine.take(name, out[name], from);
+      for (const name of CHANNELS) machine.take(name, out[name], from);
     });
   }
 }

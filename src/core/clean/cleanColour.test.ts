@@ -3,8 +3,8 @@ import { apply3, IDENTITY3, invert3, type Vector3 } from "../colour/matrix3";
 import { LMS_TO_LAB, linearP3ToOklab, P3_TO_LMS } from "../colour/oklab";
 import { SRGB_SPACE } from "../colour/sourceSpace";
 import type { Planes } from "../kernels/reference";
-import { LUMINANCE_WEIGHTS } from "../mix/weights";
-import { CLEAN_APRON, ColourCleaner, lightIn } from "./cleanColour";
+import { lightIn, LUMINANCE_WEIGHTS } from "../mix/weights";
+import { CLEAN_APRON, ColourCleaner } from "./cleanColour";
 
 const W = 90;
 const H = 70;

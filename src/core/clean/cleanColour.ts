@@ -1,8 +1,8 @@
 import { LMS_TO_LAB, P3_TO_LMS } from "../colour/oklab";
-import { apply3, invert3, multiply3, transpose3, type Matrix3 } from "../colour/matrix3";
+import { invert3, multiply3, type Matrix3 } from "../colour/matrix3";
 import { KernelHeap } from "../kernels/kernelHeap";
 import type { Planes } from "../kernels/reference";
-import { LUMINANCE_WEIGHTS, type Weights } from "../mix/weights";
+import { CHANNELS, lightIn } from "../mix/weights";
 import { sharesInside } from "../spatial/boxBlur";
 
 /** Pixels to either side that colour is gathered from at each of four boxes, in the picture's own: compression blocks and noise are of its pixels, not of its size. */
@@ -18,7 +18,6 @@ const RIDGES = [
   [1e-4, 4e-4, 4e-4],
 ] as const;
 
-const CHANNELS = ["red", "green", "blue"] as const;
 const CELL_PLANES = { means: 17, slopes: 8 };
 
 /** Planes of pixels: colour, then lightness, a, b as found, then a, b as smoothed. */
@@ -193,11 +192,4 @@ export class ColourCleaner {
 
 function even(n: number): number {
   return n + (n % 2);
-}
-
-/** How much each of a source's channels gives to luminance. `toP3`: its channels to linear P3. */
-export function lightIn(toP3: Matrix3): Weights {
-  const { red, green, blue } = LUMINANCE_WEIGHTS;
-  const [r, g, b] = apply3(transpose3(toP3), [red, green, blue]);
-  return { red: r, green: g, blue: b };
 }

@@ -1,4 +1,4 @@
-import type { Matrix3 } from "../colour/matrix3";
+import { apply3, transpose3, type Matrix3 } from "../colour/matrix3";
 import { P3_LUMINANCE } from "../colour/primaries";
 
 /** How much of linear R, G and B goes into the tone. Units: −2…2 each. */
@@ -17,6 +17,13 @@ export const LUMINANCE_WEIGHTS: Weights = {
   green: P3_LUMINANCE[1],
   blue: P3_LUMINANCE[2],
 };
+
+/** How much each of a source's channels gives to luminance. `toP3`: its channels to linear P3. */
+export function lightIn(toP3: Matrix3): Weights {
+  const { red, green, blue } = LUMINANCE_WEIGHTS;
+  const [r, g, b] = apply3(transpose3(toP3), [red, green, blue]);
+  return { red: r, green: g, blue: b };
+}
 
 /** Whether colours of one light come to different tones: any weights but those of the light itself. */
 export function readsColour(weights: Weights): boolean {

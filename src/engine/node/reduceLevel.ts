@@ -1,17 +1,16 @@
 import { closeSync, openSync, writeSync } from "node:fs";
-import { lightIn } from "@/core/clean/cleanColour";
 import { IDENTITY3 } from "@/core/colour/matrix3";
 import { P3_SPACE } from "@/core/colour/sourceSpace";
 import { srgbEncode } from "@/core/colour/transferCurve";
 import { pairTable } from "@/core/kernels/pairTable";
 import type { Planes } from "@/core/kernels/reference";
+import { CHANNELS, lightIn } from "@/core/mix/weights";
 import { rowsNeeded, type Size } from "@/core/spatial/areaReduce";
 import { BandMachine } from "../bandMachine";
 import { GrainReducer, unpackGrain } from "../grainMachine";
 import { RawLevels, type RawLayout } from "./rawLevels";
 
 const ROWS_AT_A_TIME = 32;
-const CHANNELS = ["red", "green", "blue"] as const;
 
 /** Knots of the table from linear light to 16-bit levels: error below a level everywhere, black included. */
 const ENCODE_KNOTS = 65536;
