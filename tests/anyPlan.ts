@@ -3,6 +3,8 @@ import { MOST_DEGREES, WHOLE_FRAME, type Frame } from "@/core/frame/frame";
 import { LEAST_HUE_GAP, type HueKnot } from "@/core/mix/hueCurve";
 import { LEAST_GAP, type Strand } from "@/core/passes/placement/strand";
 import { BLEND_MODES } from "@/core/blend/blend";
+import { packPath } from "@/core/brush/stroke";
+import { SPOT_KINDS } from "@/core/spots/spot";
 import { PLAN_VERSION, type Move, type Plan } from "@/core/plan/plan";
 
 import { anyGate, anyRegion, anyStroke, small } from "./anyRegion";
@@ -127,9 +129,21 @@ const anyPassOf = (anyMove: fc.Arbitrary<Move>) =>
 
 const weight = anyNumber(-2, 2);
 
+const away = anyNumber(-0.5, 0.5);
+const anySpot = fc.record({
+  kind: fc.constantFrom(...SPOT_KINDS),
+  path: fc
+    .array(fc.record({ x: anyNumber(-0.1, 1.1), y: anyNumber(-0.1, 1.1), pressure: fc.constant(1) }), { minLength: 1, maxLength: 3 })
+    .map(packPath),
+  radius: anyNumber(0.0001, 0.1),
+  softness: unit,
+  from: fc.record({ x: away, y: away }),
+});
+
 /** Any valid plan. */
 export function anyPlan(): fc.Arbitrary<Plan> {
   const drafts = fc.record({
+    spots: fc.array(anySpot, { maxLength: 3 }),
     mix: fc.record({
       // Cleaned colour has to be made first: tests/engine/clean.test.ts.
       clean: fc.constant(0),
@@ -145,12 +159,13 @@ export function anyPlan(): fc.Arbitrary<Plan> {
     tied: fc.tuple(fc.nat(4), fc.nat(4)),
     set: fc.record({ on: fc.boolean(), strength }),
   });
-  return drafts.map(({ mix, regions, before, after, tied: [from, end], set }) => {
+  return drafts.map(({ spots, mix, regions, before, after, tied: [from, end], set }) => {
     const passes = [...before, ...after];
     // A set lies on one side of the mix.
     const first = end > before.length ? Math.max(from, before.length) : from;
     return {
       version: PLAN_VERSION,
+      spots: spots.map((spot, i) => ({ id: `spot-${i}`, ...spot })),
       frame: { ...WHOLE_FRAME },
       mix,
       regions: regions.map((region, i) => ({ id: `region-${i}`, ...region })),

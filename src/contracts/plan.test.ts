@@ -1,7 +1,9 @@
+import { packPath } from "@/core/brush/stroke";
 import fc from "fast-check";
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "vitest";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
+import { PLAN_VERSION } from "@/core/plan/plan";
 import { anyPlan } from "../../tests/anyPlan";
 import { parsePlan, planJsonSchema } from "./plan";
 
@@ -64,9 +66,20 @@ describe("upgrades", () => {
   });
 });
 
+const dust = {
+  id: "a",
+  kind: "heal",
+  path: packPath([{ x: 0.5, y: 0.5, pressure: 1 }]),
+  radius: 0.01,
+  softness: 0.3,
+  from: { x: 0.1, y: 0 },
+};
+
 describe("a plan that is not valid is refused, naming the field", () => {
   const faults: [string, (plan: Record<string, any>) => void][] = [
-    ["version", (plan) => (plan.version = 9)],
+    ["version", (plan) => (plan.version = PLAN_VERSION + 1)],
+    ["spots[0].radius", (plan) => (plan.spots = [{ ...dust, radius: 0 }])],
+    ["spots[1].id", (plan) => (plan.spots = [dust, dust])],
     ["mix.weights.red", (plan) => (plan.mix.weights.red = 3)],
     ["mix.weights.blue", (plan) => (plan.mix.weights.blue = "much")],
     [

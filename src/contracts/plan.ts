@@ -7,12 +7,14 @@ import { LONGEST_NAME, MOST_PASSES } from "@/core/plan/editPasses";
 import { actsOnColour } from "@/core/passes/passKinds";
 import { PLAN_VERSION, type Plan as PlanType } from "@/core/plan/plan";
 import { MOST_REGIONS } from "@/core/region/region";
+import { MOST_SPOTS } from "@/core/spots/spot";
 import { LAST_ZONE } from "@/core/zones/zone";
 import { FrameSchema } from "./frame";
 import { Move } from "./passes/moves";
 import { ROUNDING, Strength } from "./passes/parts";
 import { refineIds } from "./refineIds";
 import { GateSchema, RegionSchema } from "./region";
+import { SpotSchema } from "./spot";
 
 const Weight = z.number().min(-WEIGHT_LIMIT).max(WEIGHT_LIMIT);
 
@@ -64,6 +66,7 @@ const CurrentPlan = z
   .strictObject({
     version: z.literal(PLAN_VERSION),
     frame: FrameSchema,
+    spots: z.array(SpotSchema).max(MOST_SPOTS).superRefine(refineIds("spot")).describe("What is covered before all else, in order"),
     mix: MixSchema,
     regions: z.array(RegionSchema).max(MOST_REGIONS).superRefine(refineIds("region")),
     sets: z.array(SetSchema).max(MOST_PASSES).superRefine(refineIds("set")),
@@ -95,6 +98,8 @@ const UPGRADES: Record<number, (plan: Record<string, unknown>) => Record<string,
   6: (plan) => ({ ...plan, version: 7, frame: { turns: 0, degrees: 0, mirrored: false, crop: null } }),
   // 7 → 8: the colour a mix reads may be cleaned.
   7: (plan) => ({ ...plan, version: 8, mix: isRecord(plan.mix) ? { clean: 0, ...plan.mix } : plan.mix }),
+  // 8 → 9: dust and scratches of the picture may be covered.
+  8: (plan) => ({ ...plan, version: 9, spots: [] }),
 };
 
 /** Shapes of a region that have one id are told apart: all but the first get another. */

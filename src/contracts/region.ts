@@ -36,17 +36,22 @@ const feather = {
   outer: Feather.describe("Nothing from this far outside it on"),
 };
 
+/** A way of so many points at the most. */
+export function pathOf(points: number) {
+  return z
+    .string()
+    .max(8 * points)
+    .refine(isPath, "must be base64 of 6 bytes for each point")
+    .describe("Base64 of x, y (−½ to 1½ long edges) and pressure (0 to 1) of each point as unsigned 16-bit little-endian numbers");
+}
+
 export const StrokeSchema = z.strictObject({
   radius: z.number().min(0.0001).max(1),
   hardness: Part,
   flow: Part,
   pressure: z.enum(PRESSURES).describe("What the pen's pressure changes"),
   erase: z.boolean(),
-  path: z
-    .string()
-    .max(8 * MOST_PATH_POINTS)
-    .refine(isPath, "must be base64 of 6 bytes for each point")
-    .describe("Base64 of x, y (−½ to 1½ long edges) and pressure (0 to 1) of each point as unsigned 16-bit little-endian numbers"),
+  path: pathOf(MOST_PATH_POINTS),
 });
 
 const ShapeSchema = z.discriminatedUnion("kind", [

@@ -11,7 +11,7 @@ export const NO_KEYS: StepKeys = { mixKey: "", passes: [], steps: [] };
 
 /** The keys of a plan, those of the plan before it up to where the two part. */
 export function keysAfter(before: StepKeys, plan: CompiledPlan): StepKeys {
-  const mixKey = `${plan.clean} ${plan.colourKey} ${JSON.stringify(plan.weights)} ${plan.hueKey}`;
+  const mixKey = `${plan.spotsKey} ${plan.clean} ${plan.colourKey} ${JSON.stringify(plan.weights)} ${plan.hueKey}`;
   let same = mixKey === before.mixKey;
   const steps = [same ? before.steps[0]! : uniqueKey()];
   plan.passes.forEach((pass, i) => {

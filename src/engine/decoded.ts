@@ -49,6 +49,15 @@ export function reduceDecoded({ colour, grain }: Decoded, from: Size, to: Size):
   return { colour: reduced, grain: own.share.some((share) => share > 0) ? own : undefined };
 }
 
+/** The very same pixels in planes that are no others'. */
+export function viewOf({ colour, grain }: Decoded): Decoded {
+  const views = ({ red, green, blue }: Planes): Planes => ({ red: red.subarray(), green: green.subarray(), blue: blue.subarray() });
+  return {
+    colour: views(colour),
+    grain: grain && { darker: views(grain.darker), lighter: views(grain.lighter), share: grain.share.subarray() },
+  };
+}
+
 /** A part of the pixels; where they have no parts, each is the whole. */
 export function colourOf({ colour, grain }: Decoded, part: Part): Planes {
   return (part && grain?.[part]) ?? colour;

@@ -6,6 +6,8 @@ import type { Size } from "@/core/spatial/areaReduce";
 import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import type { Frame as CropFrame } from "@/core/frame/frame";
 import type { Plan } from "@/core/plan/plan";
+import type { Point } from "@/core/region/region";
+import type { Spot } from "@/core/spots/spot";
 import type { Look } from "@/core/view/toneTables";
 import type { Answer, Ask } from "./asking";
 import type { Hand } from "./runs";
@@ -24,6 +26,8 @@ export type BenchLook =
   | { kind: "mask" }
   /** What is painted in the pass in hand, in stops on mid grey. */
   | { kind: "exposure" }
+  /** Small things in the picture's own light, pushed, so that dust shows. */
+  | { kind: "dust" }
   /** The print with the outlines of all regions and what is done there; the page draws them. */
   | { kind: "map" };
 
@@ -78,6 +82,8 @@ export type Questions = {
   colourAt: { question: { plan: WirePlan; place: Place; reach: number }; answer: Vector3 };
   /** Colours that differ and come to one tone in the mix. */
   twins: { question: { plan: WirePlan }; answer: Twins[] };
+  /** How far away lies what would best cover a spot, others being covered. Units: long edges. */
+  spotSource: { question: { spot: Spot; others: readonly Spot[] }; answer: Point };
   /** Mixes that keep the picture's colours apart. */
   mixes: { question: null; answer: SuggestedMix[] };
 };

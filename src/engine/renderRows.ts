@@ -7,6 +7,8 @@ import { CoreError } from "@/core/errors";
 import { readTable, type Planes } from "@/core/kernels/reference";
 import type { CompiledMask, CompiledPlan } from "@/core/plan/compilePlan";
 import { TONE_KNOTS } from "@/core/zones/toneKnots";
+import { meet } from "@/core/spots/area";
+import { lay, type Mending } from "@/core/spots/mend";
 import { areaReduceRows, rowsNeeded, type Size } from "@/core/spatial/areaReduce";
 import { ditherRow, noiseRow } from "@/core/view/dither";
 import { encodedLevels } from "@/core/view/toneTables";
@@ -31,6 +33,8 @@ export interface StoredRows {
   space: SourceSpace;
   /** Gives rows y up to y + height as interleaved RGB levels. */
   readRows(y: number, height: number): Uint8Array | Uint16Array;
+  /** What its spots are covered with, in order. */
+  mendings?: readonly Mending[] | undefined;
 }
 
 export interface RowRenderer {
@@ -76,6 +80,7 @@ export function rowRenderer(
     for (let y = first; y < end; y += rowsInBand) {
       const rows = Math.min(rowsInBand, end - y);
       machine.decode(source.readRows(y, rows));
+      layMendings(machine, source.mendings, y, rows, width);
       const found = seesPicture || cleaner ? takenColour(machine, rows * width) : undefined;
       const place = { x: 0, y, width, whole: source.size };
       const grid = gridOf({ width, height: rows }, 0, y, source.size);
@@ -245,9 +250,20 @@ function colourCleaned(machine: BandMachine, cleaned: StoredRows | undefined, am
   decoder.setSpace(cleaned.space, cleaned.depth);
   return (found: Planes, y: number, rows: number) => {
     decoder.decode(cleaned.readRows(y, rows));
+    layMendings(decoder, cleaned.mendings, y, rows, found.red.length / rows);
     const clean = takenColour(decoder, found.red.length);
     putColour(machine, amount === 1 ? clean : betweenPlanes(found, clean, amount));
   };
+}
+
+/** Covers spots of the rows in a machine. */
+function layMendings(machine: BandMachine, mendings: readonly Mending[] = [], y: number, height: number, width: number): void {
+  const area = { x: 0, y, width, height };
+  const here = mendings.filter((mending) => meet(mending.area, area));
+  if (here.length === 0) return;
+  const colour = takenColour(machine, width * height);
+  for (const mending of here) lay(mending, { area, colour, grain: undefined });
+  putColour(machine, colour);
 }
 
 function taken(machine: BandMachine, name: PlaneName, pixels: number): Float32Array {

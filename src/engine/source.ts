@@ -5,13 +5,15 @@ import type { SourceSpace } from "@/core/colour/sourceSpace";
 import type { Grain } from "@/core/grain/grain";
 import type { Planes } from "@/core/kernels/reference";
 import type { CompiledPlan } from "@/core/plan/compilePlan";
+import type { Area } from "@/core/spots/area";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { BAND_PIXELS, BandMachine, type BandPlace } from "./bandMachine";
-import { betweenDecoded, colourOf, decodeLevels, reduceDecoded, type Decoded, type Part, type StoredLevels } from "./decoded";
+import { betweenDecoded, colourOf, decodeLevels, reduceDecoded, viewOf, type Decoded, type Part, type StoredLevels } from "./decoded";
 import { FUSED_KNOTS } from "./fuseTables";
 import { ANALYSIS_EDGE } from "./maskBases";
 import { PrintCutter } from "./printCutter";
 import type { MaskPicture } from "./maskPlane";
+import { Spotted } from "./spotted";
 import type { SourcePlace } from "./stageTypes";
 
 /** Hue in turns, and how far a place is coloured, 0–1. */
@@ -28,13 +30,14 @@ export interface LaidPlanes {
 
 const GRAIN_PARTS: readonly Part[] = ["darker", "lighter"];
 const WHOLE: readonly Part[] = [undefined];
+const UNTOUCHED = { spots: [], spotsKey: "" };
 
 /**
  * A picture, or a part of one, decoded: linear colour, and what inside each pixel it was reduced from. All that renders it shares it, and the machine that
  * works on one band of it at a time.
  *
  * Memory  12 bytes a pixel, 8 more once hues are looked at; with grain 40 and 16; with cleaned colour as much again, and once more where a mix reads something between.
- *         Masks and their shapes up to a fixed size.
+ *         Masks and their shapes up to a fixed size. Spots: see `Spotted`.
  */
 export class Source {
   readonly place: SourcePlace;
@@ -44,14 +47,19 @@ export class Source {
   readonly #rowsInBand: number;
   readonly #hues = new WeakMap<Planes, Hues>();
   readonly #plainTones = new WeakMap<Planes, Float32Array>();
+  #found: Decoded;
   #cleaned: Decoded | undefined;
+  /** The picture's colours, and the cleaned ones, with their spots. */
+  readonly #spotted: Spotted;
+  #cleanedSpotted: Spotted | undefined;
+  #healed: Pick<CompiledPlan, "spots" | "spotsKey"> = UNTOUCHED;
   #between: { amount: number; decoded: Decoded } | undefined;
   #small: Source | undefined;
   /** Shapes and masks laid out on it, by their keys, the newest last. */
   readonly laid: LaidPlanes = { shapes: new Map(), masks: new Map() };
 
   private constructor(
-    readonly found: Decoded,
+    found: Decoded,
     readonly size: Size,
     readonly toP3: Matrix3,
     place?: SourcePlace,
@@ -64,6 +72,8 @@ export class Source {
       FUSED_KNOTS,
     );
     this.machine.setGamut(toP3);
+    this.#found = found;
+    this.#spotted = this.#spottedOf(found);
   }
 
   /** From stored levels: interleaved RGB, row after row. `place` where they are a part of a picture; `grain`, packed, where they were reduced. */
@@ -78,17 +88,51 @@ export class Source {
 
   /** The picture's colours as found. */
   get colour(): Planes {
-    return this.found.colour;
+    return this.#found.colour;
   }
 
   get grain(): Grain | undefined {
-    return this.found.grain;
+    return this.#found.grain;
   }
 
   /** Gives the same pixels with their colours cleaned. */
   giveCleaned(stored: StoredLevels): void {
-    this.#cleaned = decodeLevels(stored, this.size);
+    this.#clean(decodeLevels(stored, this.size));
     this.#small = undefined;
+  }
+
+  #clean(cleaned: Decoded): void {
+    this.#cleaned = cleaned;
+    this.#cleanedSpotted = this.#spottedOf(cleaned);
+    this.#cleanedSpotted.heal(this.#healed.spots);
+    this.#between = undefined;
+  }
+
+  #spottedOf(decoded: Decoded): Spotted {
+    const { x, y, whole } = this.place;
+    return new Spotted([{ area: { x, y, ...this.size }, ...decoded }], whole);
+  }
+
+  /** Gives areas beside it, from which its spots are covered. */
+  giveBeside(beside: readonly { area: Area; found: StoredLevels; cleaned: StoredLevels | undefined }[]): void {
+    const decoded = (area: Area, stored: StoredLevels) => ({ area, ...decodeLevels(stored, area) });
+    this.#spotted.add(beside.map(({ area, found }) => decoded(area, found)));
+    this.#cleanedSpotted?.add(beside.flatMap(({ area, cleaned }) => (cleaned ? [decoded(area, cleaned)] : [])));
+    this.#healed = UNTOUCHED;
+  }
+
+  /** Covers what a plan covers of it, in place: all that is asked from now on is of that. What was taken from it before is of what was covered then. */
+  heal({ spots, spotsKey }: Pick<CompiledPlan, "spots" | "spotsKey">): void {
+    if (spotsKey === this.#healed.spotsKey) return;
+    this.#healed = { spots, spotsKey };
+    this.#spotted.heal(spots);
+    this.#cleanedSpotted?.heal(spots);
+    // What others keep by these planes is of what they held before.
+    this.#found = viewOf(this.#found);
+    this.#cleaned &&= viewOf(this.#cleaned);
+    this.#between = undefined;
+    this.laid.masks.clear();
+    this.#small?.heal(this.#healed);
   }
 
   /** A plan as far as it can be rendered here: without cleaned colour, mixed from what was found. */
@@ -98,14 +142,22 @@ export class Source {
 
   /** The same picture smaller, area-averaged in linear light; what lies inside its pixels is their grain. Of whole pictures only. */
   reducedTo(size: Size): Source {
-    const reduced = new Source(reduceDecoded(this.found, this.size, size), size, this.toP3);
-    if (this.#cleaned) reduced.#cleaned = reduceDecoded(this.#cleaned, this.size, size);
+    const healed = this.#healed;
+    this.heal(UNTOUCHED); // it covers its own spots
+    const reduced = new Source(reduceDecoded(this.#found, this.size, size), size, this.toP3);
+    if (this.#cleaned) reduced.#clean(reduceDecoded(this.#cleaned, this.size, size));
+    this.heal(healed);
     return reduced;
   }
 
   /** As small as masks are gathered from. */
   get small(): Source {
-    return (this.#small ??= this.reducedTo(fitLongEdge(this.size, ANALYSIS_EDGE)));
+    if (!this.#small) {
+      const small = this.reducedTo(fitLongEdge(this.size, ANALYSIS_EDGE));
+      small.heal(this.#healed);
+      this.#small = small;
+    }
+    return this.#small;
   }
 
   get pixels(): number {
@@ -118,7 +170,7 @@ export class Source {
   }
 
   colourOf(part: Part): Planes {
-    return colourOf(this.found, part);
+    return colourOf(this.#found, part);
   }
 
   /** What a mix reads, cleaned so far. Errors: CoreError `bad_plan` where there is no cleaned colour. */
@@ -127,7 +179,7 @@ export class Source {
     const cleaned = this.#cleaned;
     if (!cleaned) throw new CoreError("bad_plan", "the plan reads cleaned colour, and none was given");
     if (clean === 1) return colourOf(cleaned, part);
-    if (this.#between?.amount !== clean) this.#between = { amount: clean, decoded: betweenDecoded(this.found, cleaned, clean) };
+    if (this.#between?.amount !== clean) this.#between = { amount: clean, decoded: betweenDecoded(this.#found, cleaned, clean) };
     return colourOf(this.#between.decoded, part);
   }
 

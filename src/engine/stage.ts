@@ -6,6 +6,7 @@ import { linearP3ToOklab, oklabToLch } from "@/core/colour/oklab";
 import { gridOf } from "@/core/region/grid";
 import type { Size } from "@/core/spatial/areaReduce";
 import { surroundingsOf } from "@/core/spatial/slicedBase";
+import { dustLook } from "@/core/spots/dustLook";
 import { ditherRow, NO_DITHER } from "@/core/view/dither";
 import { drawScreens } from "@/core/view/screens";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
@@ -486,6 +487,8 @@ export class Stage {
         return this.#change();
       case "mask":
         return this.shownMask(showing.mask!, bases);
+      case "dust":
+        return this.#dust();
       case "stops":
         return this.#stopsMap(showing.exposed);
       default:
@@ -498,6 +501,11 @@ export class Stage {
       const pixels = this.source.machine.greyRgbaRow(row * width, width, dithered ? ditherRow(y + row) : NO_DITHER);
       rgba.set(pixels, 4 * (y + row) * width);
     }
+  }
+
+  #dust(): Float32Array {
+    const { whole } = this.source.place;
+    return dustLook(this.source.plainTones(undefined), this.size, Math.max(whole.width, whole.height));
   }
 
   /** What the passes in hand change, on mid grey. */

@@ -11,8 +11,8 @@ import type { Analysis } from "./maskBases";
 import type { Source } from "./source";
 import { StageMasks } from "./stageMasks";
 
-/** Masks before the mix read the picture as found, whatever is mixed. */
-const AS_FOUND = "as found";
+/** Masks before the mix read the picture as found but for its spots, whatever is mixed. */
+const asFound = ({ spotsKey }: Pick<CompiledPlan, "spotsKey">) => `as found ${spotsKey}`;
 
 /**
  * The colour that a stage mixes: what its source has, cleaned so far, and changed by the plan's passes before the mix. Kept for as long as these stay.
@@ -23,13 +23,15 @@ export class StageColour {
   readonly #source: Source;
   readonly masks: StageMasks;
   readonly #kept = new Map<Part, { key: string; planes: Planes }>();
+  /** By how wide they are, of the picture with so much covered. */
   #around = new Map<string, Surroundings>();
+  #aroundKey = "";
 
   /** `analysis` gives the picture small, as found. */
   constructor(source: Source, grid: Grid, analysis: () => Analysis) {
     this.#source = source;
     this.masks = new StageMasks(grid, (part) => source.asFound(part), analysis, source.laid);
-    this.masks.follow({ passes: [] }, AS_FOUND);
+    this.masks.follow({ passes: [] }, asFound({ spotsKey: "" }));
   }
 
   /** What a part of the picture needs to change colour as the whole does. */
@@ -39,13 +41,14 @@ export class StageColour {
 
   /** The colour to be mixed of a part of the pixels. Not to be changed; works in the source's machine unless it is there. */
   of(part: Part, plan: CompiledPlan, given?: ColourBases): Planes {
+    this.#source.heal(plan);
     const found = this.#source.colourToMix(part, plan.clean);
     if (plan.colour.length === 0) {
       this.#kept.clear();
       return found;
     }
     const known = this.#kept.get(part);
-    const key = `${plan.clean} ${plan.colourKey}`;
+    const key = `${plan.spotsKey} ${plan.clean} ${plan.colourKey}`;
     if (known?.key === key) return known.planes;
     const planes = known?.planes ?? emptyPlanes(this.#source.pixels);
     this.#kept.set(part, { key, planes });
@@ -55,19 +58,21 @@ export class StageColour {
   }
 
   /** What the passes need of the whole picture, which this is. */
-  #gather({ colour }: CompiledPlan): ColourBases {
+  #gather({ colour, spotsKey }: CompiledPlan): ColourBases {
     if (!colour.some(colourLooksAtWhole)) return NO_COLOUR_BASES;
-    this.masks.follow({ passes: colour }, AS_FOUND);
+    this.masks.follow({ passes: colour }, asFound({ spotsKey }));
     const masks = this.masks.gather();
     const { size } = this.#source;
     const gather = surroundingsOf(this.#source.plainTones(undefined), size);
     const around = new Map<string, Surroundings>();
+    const known = this.#aroundKey === spotsKey ? this.#around : around;
     for (const { step } of colour) {
       if (step.kind !== "light" || !step.around) continue;
       const { spread } = step.around;
-      around.set(spreadKey(spread), this.#around.get(spreadKey(spread)) ?? gather(spread));
+      around.set(spreadKey(spread), known.get(spreadKey(spread)) ?? gather(spread));
     }
     this.#around = around;
+    this.#aroundKey = spotsKey;
     return { masks, around };
   }
 

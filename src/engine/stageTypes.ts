@@ -8,8 +8,8 @@ export interface Showing {
   /** Levels 0–255 over tone, or over linear light when `of` is the colour. */
   table: Float32Array;
   dithered: boolean;
-  /** The finished tones, the source colours instead, what the passes in hand change, on mid grey, or a mask. */
-  of: "print" | "colour" | "change" | "mask" | "stops";
+  /** The finished tones, the source colours instead, what the passes in hand change, on mid grey, a mask, or small things pushed. */
+  of: "print" | "colour" | "change" | "mask" | "stops" | "dust";
   /** The pass whose stops are shown. */
   exposed?: StopsOf | undefined;
   /** The mask shown: white acts, black does not. */

@@ -9,6 +9,7 @@ import type { Region } from "../region/region";
 import { shapeKey, strokesKey } from "../region/shapeKey";
 import type { ColourStep } from "../steps/colourStep";
 import type { Step } from "../steps/step";
+import { spotKey, type Spot } from "../spots/spot";
 import { reachTable } from "../steps/reach";
 import { passInSet } from "./editPasses";
 import type { Mix, Pass, Plan } from "./plan";
@@ -18,6 +19,9 @@ const HUE_KNOTS = 1440;
 /** A plan as the kernels take it. Steps that change nothing are left out. */
 export interface CompiledPlan {
   frame: Frame;
+  spots: readonly Spot[];
+  /** Equal keys cover the same of the picture. */
+  spotsKey: string;
   /** How far the colour that is mixed is the cleaned one, 0–1; 0 where the mix reads no colour. */
   clean: number;
   /** What is done to colour before it is mixed, in order. */
@@ -111,7 +115,9 @@ export function planCompiler(): (plan: Plan) => CompiledPlan {
     painted = paintedNow;
     const clean = hues.table || readsColour(plan.mix.weights) || colour.length > 0 ? plan.mix.clean : 0;
     const colourKey = keyOf(colour);
-    return { frame: plan.frame, clean, colour, colourKey, weights: plan.mix.weights, hueTable: hues.table, hueKey: key, passes };
+    const { frame, spots } = plan;
+    const spotsKey = spots.map(spotKey).join("; ");
+    return { frame, spots, spotsKey, clean, colour, colourKey, weights: plan.mix.weights, hueTable: hues.table, hueKey: key, passes };
   };
 }
 

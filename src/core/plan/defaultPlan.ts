@@ -21,6 +21,7 @@ export function defaultPlan(format?: string): Plan {
   return {
     version: PLAN_VERSION,
     frame: { ...WHOLE_FRAME },
+    spots: [],
     mix: { clean: restingClean(format), weights: { ...LUMINANCE_WEIGHTS }, sumHeld: true, huesOn: true, hueKnots: [] },
     regions: [],
     sets: [],

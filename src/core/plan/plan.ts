@@ -5,10 +5,11 @@ import type { HueKnot } from "../mix/hueCurve";
 import type { Weights } from "../mix/weights";
 import type { Move, MoveKind, MoveOf } from "../passes/moves";
 import type { Region } from "../region/region";
+import type { Spot } from "../spots/spot";
 
 export type { Move, MoveKind, MoveOf };
 
-export const PLAN_VERSION = 8;
+export const PLAN_VERSION = 9;
 
 /** Colour to monochrome: weights in linear light, then the hue response. */
 export interface Mix {
@@ -60,6 +61,8 @@ export interface Plan {
   version: typeof PLAN_VERSION;
   /** How the print is cut out of the picture. */
   frame: Frame;
+  /** What is covered of the picture before all else, in order. */
+  spots: Spot[];
   mix: Mix;
   /** Any pass may use any of them. */
   regions: Region[];

@@ -3,6 +3,8 @@ import type { Twins } from "@/core/mix/twins";
 import type { SuggestedMix } from "@/core/mix/suggestMixes";
 import { CoreError } from "@/core/errors";
 import type { ExposureStroke } from "@/core/passes/exposure/exposure";
+import type { Point } from "@/core/region/region";
+import type { Spot } from "@/core/spots/spot";
 import type { Plan } from "@/core/plan/plan";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import { Asker } from "../asking";
@@ -99,6 +101,11 @@ export class BenchEngine {
   /** Strokes that dodge and burn the lights and darks a pass meets, at a scale in long edges. */
   accents(plan: Plan, passId: string, scale: number): Promise<ExposureStroke[] | undefined> {
     return this.#ask("accents", () => ({ plan: this.#sender.pack(plan), passId, scale }));
+  }
+
+  /** How far away lies what would best cover a spot, others being covered already. Units: long edges. */
+  spotSource(spot: Spot, others: readonly Spot[]): Promise<Point | undefined> {
+    return this.#ask("spotSource", () => ({ spot, others }));
   }
 
   /** The colour that leaves a plan's passes before the mix at a place, in linear P3, over so many pixels to either side. */

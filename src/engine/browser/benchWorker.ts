@@ -34,6 +34,8 @@ import type {
 } from "../messages";
 import { looksAtWhole } from "../runs";
 import { PlanReceiver } from "../wirePlan";
+import { BesideParts } from "./besideParts";
+import { spotSource } from "./spotSource";
 import { SmallPictures, stopsOf } from "./smallPictures";
 import { NO_BASES, type Bases } from "../applyRun";
 import { Source } from "../source";
@@ -54,6 +56,13 @@ const CLEAN_AGAIN_MS = 5000;
 /** Shown smaller than this part of the preview, the picture gets a stage of just its size: less to compute, no resampling by the browser. */
 const FITTED_BELOW = 0.9;
 
+/** A part that is there. */
+interface Detail extends PartThere {
+  views: Views;
+  print: Placing | undefined;
+  beside: BesideParts;
+}
+
 interface Open {
   picture: PreparedPicture;
   fetcher: LevelFetcher;
@@ -65,7 +74,7 @@ interface Open {
   /** The preview brought down to just the size it is shown at. */
   fitted: Views | undefined;
   /** A part of the print at a level, with the part of the picture it is cut out of. */
-  detail: { area: LevelArea; frame: string; isCleaned: boolean; views: Views; print: Placing | undefined } | undefined;
+  detail: Detail | undefined;
   /** The picture smaller, for all that is asked of it besides frames. */
   small: SmallPictures;
 }
@@ -118,6 +127,10 @@ const answer = answering<Questions>(
     twins: async (question) => {
       const plan = receiver.unpack(question.plan);
       return { answer: (await opened).small.twins(plan) };
+    },
+    spotSource: async ({ spot, others }) => {
+      const { picture, fetcher } = await opened;
+      return { answer: await spotSource(picture, fetcher, spot, others, new AbortController().signal) };
     },
     mixes: async () => ({ answer: (await opened).small.mixes() }),
   },
@@ -185,11 +198,10 @@ async function fetchCleaned(found: Open): Promise<void> {
     found.fitted = undefined;
     found.small = new SmallPictures(source, found.picture.levels[0]!);
     say({ type: "cleaning", state: "there" });
-    waiting ??= last;
-    schedule();
+    renderAgain();
   } catch (error) {
     say({ type: "cleaning", state: "failed" });
-    say({ type: "failed", message: wordsOf(error).message });
+    sayFailed(error);
     setTimeout(() => (found.cleaning = "unasked"), CLEAN_AGAIN_MS);
   }
 }
@@ -240,6 +252,7 @@ function renderWaiting(): void {
   const shown = detail && known && lies(known, detail, request) ? known : undefined;
   if (detail && !(known && serves(known, detail, request))) fetchDetail(detail, request);
   if (!detail) fetching?.abort.abort();
+  if (shown) fetchBeside(shown, request);
   // What is looked at comes first; the preview beneath, with the histograms, follows when the hand rests.
   clearTimeout(previewLater);
   const renderPreview = () => {
@@ -359,29 +372,51 @@ function fetchDetail(area: LevelArea, request: RenderRequest): void {
   const whole = printOn(frame, picture.levels[0]!, level);
   const part = whole && partOfPlacing(whole, area.x, area.y, area);
   const needed = part ? { level: area.level, ...pictureArea(part, level, isPixelForPixel(part) ? 0 : TURN_REACH) } : area;
-  Promise.all([fetcher.read(needed, abort.signal), isCleaned ? cleaned.read(needed, abort.signal) : undefined]).then(
-    ([{ levels, grain }, clean]) => {
+  const beside = new BesideParts(needed, { index: area.level, ...level });
+  const read = async () => {
+    const [{ levels, grain }, clean] = await Promise.all([
+      fetcher.read(needed, abort.signal),
+      isCleaned ? cleaned.read(needed, abort.signal) : undefined,
+    ]);
+    const place = { x: needed.x, y: needed.y, whole: level };
+    const source = Source.fromLevels(levels, { width: needed.width, height: needed.height }, level.space, { place, grain });
+    if (clean) source.giveCleaned({ ...clean, space: cleanedLevel(level).space });
+    await beside.fetch(beside.missing(request.plan.spots), source, fetcher, isCleaned ? cleaned : undefined, abort.signal);
+    return source;
+  };
+  read().then(
+    (source) => {
       if (fetching !== mine) return;
       fetching = undefined;
-      const place = { x: needed.x, y: needed.y, whole: level };
-      const source = Source.fromLevels(levels, { width: needed.width, height: needed.height }, level.space, { place, grain });
-      if (clean) source.giveCleaned({ ...clean, space: cleanedLevel(level).space });
-      open!.detail = {
-        area,
-        frame: frameOfIt,
-        isCleaned,
-        views: new Views(source),
-        print: part && onPart(part, needed),
-      };
-      // What is wanted by now, which may be another look or plan than when it was asked for.
-      waiting ??= last;
-      schedule();
+      open!.detail = { area, frame: frameOfIt, isCleaned, beside, views: new Views(source), print: part && onPart(part, needed) };
+      renderAgain();
     },
     (error: unknown) => {
       if (fetching === mine) fetching = undefined;
-      if ((error as Error).name !== "AbortError") say({ type: "failed", message: (error as Error).message });
+      sayFailed(error);
     },
   );
+}
+
+/** Fetches what lies beside a part and covers spots in it, where that is not there yet; until then they are not covered. */
+function fetchBeside({ beside, views, isCleaned }: Detail, { plan }: RenderRequest): void {
+  const missing = beside.missing(plan.spots);
+  if (missing.length === 0) return;
+  const { fetcher, cleaned } = open!;
+  beside.fetch(missing, views.source, fetcher, isCleaned ? cleaned : undefined, new AbortController().signal).then(() => {
+    views.forget();
+    renderAgain();
+  }, sayFailed);
+}
+
+/** Renders what is wanted by now, which may be another look or plan than when something was asked for. */
+function renderAgain(): void {
+  waiting ??= last;
+  schedule();
+}
+
+function sayFailed(error: unknown): void {
+  if ((error as Error).name !== "AbortError") say({ type: "failed", message: wordsOf(error).message });
 }
 
 /** A part of the print that is there, or on its way. */
@@ -436,7 +471,13 @@ function readStage(stage: Stage, { x, y }: Place) {
 const showings = new Map<string, Showing>();
 
 /** Looks that show something else than the print. */
-const SHOWN_BY: Partial<Record<BenchLook["kind"], Showing["of"]>> = { colour: "colour", change: "change", mask: "mask", exposure: "stops" };
+const SHOWN_BY: Partial<Record<BenchLook["kind"], Showing["of"]>> = {
+  colour: "colour",
+  change: "change",
+  mask: "mask",
+  exposure: "stops",
+  dust: "dust",
+};
 const isLook = (look: BenchLook): look is Look => look.kind !== "map" && !SHOWN_BY[look.kind];
 
 function showingOf(look: BenchLook): Showing {

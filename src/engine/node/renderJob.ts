@@ -2,6 +2,7 @@ import { pictureArea, type Placing } from "@/core/frame/frame";
 import { TURN_REACH } from "@/core/kernels/turnWeights";
 import type { CompiledPlan } from "@/core/plan/compilePlan";
 import type { Size } from "@/core/spatial/areaReduce";
+import type { Mending } from "@/core/spots/mend";
 import { cutRowRenderer, rowRenderer, type Output, type StoredRows } from "../renderRows";
 import type { Bases } from "../applyRun";
 import type { ShownMask } from "../stageMasks";
@@ -12,6 +13,8 @@ export interface RenderJob {
   layout: RawLayout;
   /** The same with its colours cleaned, where the plan reads them. */
   cleaned: RawLayout | undefined;
+  /** What spots are covered with, in either. */
+  mendings: Mendings;
   plan: CompiledPlan;
   /** A mask to be rendered instead of the print. */
   shown: ShownMask | undefined;
@@ -24,6 +27,11 @@ export interface RenderJob {
   levels: SharedArrayBuffer;
   /** Int32 cells. */
   board: SharedArrayBuffer;
+}
+
+export interface Mendings {
+  found: readonly Mending[];
+  cleaned: readonly Mending[];
 }
 
 /** Tones of the picture out of which a print is cut: the rows it needs, at the size at which it lies on them. */
@@ -70,7 +78,11 @@ export function workOnJob(job: RenderJob): void {
   try {
     const { cut, output } = job;
     const renderer = rowRenderer(
-      { ...storedRows(raw), size: job.layout, cleaned: cleaned && storedRows(cleaned) },
+      {
+        ...storedRows(raw, job.mendings.found),
+        size: job.layout,
+        cleaned: cleaned && storedRows(cleaned, job.mendings.cleaned),
+      },
       job.plan,
       cut ? { ...output, size: cut.picture } : output,
       { bases: job.bases, shown: job.shown, bandPixels: job.bandPixels },
@@ -89,9 +101,9 @@ export function workOnJob(job: RenderJob): void {
   }
 }
 
-function storedRows(raw: RawLevels): StoredRows {
+function storedRows(raw: RawLevels, mendings: readonly Mending[]): StoredRows {
   const { width, depth, space } = raw.layout;
-  return { depth, space, readRows: (y, rows) => raw.read(0, y, width, rows) };
+  return { depth, space, mendings, readRows: (y, rows) => raw.read(0, y, width, rows) };
 }
 
 function takeRows(board: Int32Array, next: number, done: number, end: number, render: (from: number, to: number) => void): void {

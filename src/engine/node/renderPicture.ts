@@ -11,6 +11,7 @@ import { looksAtWhole } from "../runs";
 import { NO_BASES, type Bases } from "../applyRun";
 import type { ShownMask } from "../stageMasks";
 import { overviewOf } from "./preparePicture";
+import { mendLevel } from "./mendLevel";
 import { stageOf } from "./stageOf";
 import type { RawLayout } from "./rawLevels";
 import { BOARD_CELLS, cutJob, progressOf, STOPPED, workOnJob, type CutJob, type RenderJob } from "./renderJob";
@@ -66,6 +67,7 @@ export async function renderPicture(layout: RawLayout, plan: Plan, options: Rend
     cut,
     layout,
     cleaned: cleaned?.full,
+    mendings: { found: mendLevel(layout, compiled.spots), cleaned: cleaned ? mendLevel(cleaned.full, compiled.spots) : [] },
     plan: compiled,
     shown,
     bases: gatherBases(layout, compiled, shown, options.overview, cleaned),

@@ -13,6 +13,7 @@ import { ColourPanel } from "./panels/ColourPanel";
 import { FinishPanel } from "./panels/FinishPanel";
 import { MixPanel } from "./panels/MixPanel";
 import { PassPanel } from "./panels/PassPanel";
+import { SpotsPanel } from "./spots/SpotsPanel";
 import { SetPanel } from "./panels/SetPanel";
 import { PlanRibbon } from "./ribbon/PlanRibbon";
 import { RefusedSheet, StaleSheet } from "./state/SaveSheets";
@@ -129,6 +130,7 @@ function StepParts() {
     <>
       {step.stage === "mix" ? <HueLine /> : <Scale />}
       {step.stage === "frame" && <FramePanel />}
+      {step.stage === "spots" && <SpotsPanel />}
       {step.stage === "colour" && <ColourPanel />}
       {step.stage === "mix" && <MixPanel />}
       {chosen && <PassPanel pass={chosen.pass} index={chosen.index} />}

@@ -10,8 +10,10 @@ import styles from "./Easel.module.css";
  */
 export function BrushCursor({ easel, long }: { easel: RefObject<HTMLElement | null>; long: number }) {
   const tool = useBenchState((state) => state.tool);
-  const { radius, hardness } = useBenchState((state) => (isExposing(state.tool) ? state.exposing : state.drawing));
-  const erase = useBenchState((state) => state.drawing.erase);
+  const spotting = useBenchState((state) => state.spotting);
+  const brush = useBenchState((state) => (isExposing(state.tool) ? state.exposing : state.drawing));
+  const { radius, hardness } = tool === "spot" ? { radius: spotting.radius, hardness: 1 - spotting.softness } : brush;
+  const erase = useBenchState((state) => state.drawing.erase && state.tool !== "spot");
   const mark = useRef<SVGSVGElement>(null);
   useEffect(() => {
     const host = easel.current!;

@@ -3,6 +3,7 @@ import { useImperativeHandle, useRef } from "react";
 import type { Point } from "@/core/region/region";
 import { CropOverlay } from "../frame/CropOverlay";
 import { TwinLines } from "./TwinLines";
+import { SpotsOverlay } from "../spots/SpotsOverlay";
 import { RegionOverlay } from "../regions/RegionOverlay";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { sizeBrush } from "../tools/brushSize";
@@ -107,6 +108,7 @@ function Sheet({ on }: { on: EaselView }) {
           <div className={styles.overPicture} style={overPicture}>
             <RegionOverlay size={geometry.picture} />
             <TwinLines size={geometry.picture} />
+            <SpotsOverlay size={geometry.picture} />
             <PassMarks size={geometry.picture} />
             {isFraming && <CropOverlay size={geometry.picture} />}
           </div>

@@ -5,7 +5,7 @@ import { addPass } from "../ribbon/addPassEdit";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { chooseStep, type BenchStore } from "../state/benchStore";
 import { closePolygon, POLYGON_IS_FULL } from "../tools/drawing/drawShapes";
-import { NEEDS_EXPOSURE, NEEDS_FRAME } from "../tools/tools";
+import { NEEDS_EXPOSURE, NEEDS_FRAME, NEEDS_SPOTS } from "../tools/tools";
 import styles from "./Message.module.css";
 
 /** How long it stands, unless it is pointed at. */
@@ -17,6 +17,7 @@ export const BROUGHT_IN_ELSEWHERE =
 /** What does as some messages advise. */
 const REMEDIES: Record<string, { label: string; act(store: BenchStore): void }> = {
   [NEEDS_EXPOSURE]: { label: "Add an exposure pass", act: (store) => addPass(store, "exposure") },
+  [NEEDS_SPOTS]: { label: "Go to the spots", act: (store) => chooseStep(store, { stage: "spots" }) },
   [NEEDS_FRAME]: { label: "Go to the frame", act: (store) => chooseStep(store, { stage: "frame" }) },
   [BROUGHT_IN_ELSEWHERE]: { label: "To the contact sheet", act: () => location.assign("/") },
   [POLYGON_IS_FULL]: { label: "Close it", act: (store) => closePolygon(store) },

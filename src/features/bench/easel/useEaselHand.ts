@@ -32,7 +32,7 @@ export function useEaselHand(on: EaselView) {
   const hand = useDrawingHand(store);
   const moves = tool === "move" || isSpaceHeld;
   const isPulling = pulls(tool);
-  const paints = tool === "brush" || tool === "repair" || isExposing(tool);
+  const paints = tool === "brush" || tool === "repair" || tool === "spot" || isExposing(tool);
   const touchOf = (event: globalThis.PointerEvent): Touch => ({
     ...on.pointAt(event),
     pressure: event.pointerType === "pen" && event.pressure > 0 ? event.pressure : 1,

@@ -7,6 +7,11 @@ export const PART_HELP = {
   Proportions:
     "Keeps the print's sides in a ratio while you pull its frame. The picture outside is only hidden; it comes back when the frame does.",
   Print: "How many pixels the print has at full size, and the way back to the whole picture.",
+  // Spots
+  Covering:
+    "Dust, scratches and wires are covered with what lies elsewhere on the picture. Healing takes the texture from there and the light from here; a clone is laid as it is.",
+  Spots: "What is covered so far, in order. Each can be moved, covered from elsewhere, or taken away again.",
+  "Missed dust": "Pushes the contrast of small things, so that dust shows which the print hides. It changes nothing.",
   // Colour and mix
   Picture: "What the picture brought along. It is stored as it came and never changed.",
   "On the way in": "What was done so that the picture could be read, and what that means for its colours.",

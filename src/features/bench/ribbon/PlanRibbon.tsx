@@ -93,6 +93,12 @@ export function PlanRibbon() {
         onChoose={() => chooseStep(store, { stage: "frame" })}
       />
       <Slip
+        name="Spots"
+        words={plan.spots.length === 0 ? "None" : `${plan.spots.length} covered`}
+        isOn={step.stage === "spots"}
+        onChoose={() => chooseStep(store, { stage: "spots" })}
+      />
+      <Slip
         name="Colour"
         words={profile === SRGB_SPACE.name ? "As found" : profile}
         isOn={step.stage === "colour"}

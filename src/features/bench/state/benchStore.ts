@@ -16,6 +16,8 @@ import type { BenchLook, Cleaning, Place } from "@/engine/messages";
 import type { Hand } from "@/engine/runs";
 import type { PointReading, StageHistograms } from "@/engine/stageTypes";
 import type { Framing } from "../frame/ratios";
+import { SPOT_RADIUS, type Spotting } from "../spots/spotEdits";
+import type { Spot } from "@/core/spots/spot";
 import { redoTarget, undoTarget, withoutStep, withStep, type History } from "./history";
 import type { SaveListener, SaveQueue, SaveState } from "./saveQueue";
 import { withoutMeaning } from "./inHand";
@@ -32,7 +34,7 @@ export interface BenchStart {
 }
 
 /** The step in hand: a stage of the plan by name, or a pass or a set of passes by id. */
-export type Step = { stage: "frame" | "colour" | "mix" | "finish" } | { stage: "pass" | "set"; id: string };
+export type Step = { stage: "frame" | "spots" | "colour" | "mix" | "finish" } | { stage: "pass" | "set"; id: string };
 /** How the next stroke dodges or burns. */
 export interface Exposing extends Brush {
   /** In stops. */
@@ -96,6 +98,11 @@ export interface BenchState {
   accentScale: number;
   /** How the next crop is kept. */
   framing: Framing;
+  /** How the next spot is covered, the one in hand by its id, the one being drawn, and those that wait for a place to take from, unless it is told. */
+  spotting: Spotting;
+  chosenSpot: string | undefined;
+  drawnSpot: Spot | undefined;
+  uncovered: readonly { spot: Spot; isPlaced: boolean }[];
   /** How long a string the hand pulls the brush by, in long edges: the way it goes is steadier than the hand's. */
   steady: number;
   /** The shape of the region in hand that is edited, by id. */
@@ -221,6 +228,10 @@ export function createBenchStore(
       lasso: [],
       accentScale: 0.03,
       framing: { ratio: "free", own: 1.5, isUpright: start.prepared.height > start.prepared.width, guide: "thirds" },
+      spotting: { kind: "heal", radius: SPOT_RADIUS, softness: 0.3, takesFrom: undefined },
+      chosenSpot: undefined,
+      drawnSpot: undefined,
+      uncovered: [],
       steady: 0,
       exposing: { radius: 0.06, hardness: 0.1, flow: 0.08, pressure: "flow", ceiling: 0.5 },
       chosenShape: undefined,
@@ -313,7 +324,7 @@ function firstStep(plan: Plan): Step {
 }
 
 export function chooseStep(store: BenchStore, step: Step): void {
-  store.getState().set({ step });
+  store.getState().set(step.stage === "spots" ? { step, tool: "spot" } : { step });
 }
 
 /** Takes a tool up, or says why it has no use here. */

@@ -12,6 +12,8 @@ const CHOSEN = {
   pickedStrokes: [],
   pickedStays: undefined,
   lasso: [],
+  chosenSpot: undefined,
+  drawnSpot: undefined,
 } as const satisfies Partial<BenchState>;
 
 /**
@@ -33,6 +35,7 @@ export function withoutMeaning(before: BenchState, after: BenchState, changed: P
     const strokes = (pass && strokesOfMove(pass.move)?.length) ?? 0;
     if (after.pickedStrokes.some((stroke) => stroke >= strokes)) cleared.pickedStrokes = [];
     const shapes = (pass && regionOf(after.plan, pass)?.shapes) ?? [];
+    if (after.chosenSpot && !after.plan.spots.some(({ id }) => id === after.chosenSpot)) cleared.chosenSpot = undefined;
     if (after.chosenShape && !shapes.some(({ id }) => id === after.chosenShape)) cleared.chosenShape = undefined;
   }
   // One works on what one sees.
@@ -41,8 +44,9 @@ export function withoutMeaning(before: BenchState, after: BenchState, changed: P
   return cleared;
 }
 
-/** Colour is seen while a pass before the mix is in hand, and the print again after it; any other way of looking stays. */
+/** Colour is seen while a pass before the mix is in hand, and the print again after it, as after a look for dust; any other way of looking stays. */
 function lookFor(before: BenchState, { look }: BenchState, pass: Pass | undefined): Pick<BenchState, "look"> | undefined {
+  if (before.step.stage === "spots" && look.kind === "dust") return { look: { kind: "picture" } };
   if (pass && actsOnColour(pass.move)) return look.kind === "picture" ? { look: { kind: "colour" } } : undefined;
   return look.kind === "colour" && isBeforeMix(before) ? { look: { kind: "picture" } } : undefined;
 }

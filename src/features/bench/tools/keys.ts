@@ -6,6 +6,7 @@ import { BRUSH_STEP, sizeBrush } from "./brushSize";
 import { closePolygon } from "./drawing/drawShapes";
 import { setFraming, turnFrame } from "../frame/frameEdits";
 import { deletePicked } from "../passes/exposure/pickedStrokes";
+import { deleteSpot } from "../spots/spotEdits";
 import { deleteShape } from "../regions/regionEdits";
 import { isDrawing, isPicking, picksColour, type Tool } from "./tools";
 
@@ -49,7 +50,7 @@ const take =
   ({ store }: KeyBench) =>
     takeUp(store, tool);
 const toggle =
-  (kind: "stepped" | "colour" | "change" | "map" | "exposure") =>
+  (kind: "stepped" | "colour" | "change" | "map" | "exposure" | "dust") =>
   ({ store }: KeyBench) => {
     const { look, set } = store.getState();
     set({ look: { kind: look.kind === kind ? "picture" : kind } });
@@ -72,7 +73,8 @@ export const KEY_LINES: Record<string, readonly KeyLine[]> = {
         key("t", ({ store }) => soloZone(store, 10)),
       ],
     },
-    { shown: "S", words: "stepped view", keys: [key("s", toggle("stepped"))] },
+    { shown: "S", words: "stepped view", keys: [{ on: ["s"], shift: false, act: toggle("stepped") }] },
+    { shown: "Shift+S", words: "small things pushed, so that dust shows", keys: [{ on: ["s"], shift: true, act: toggle("dust") }] },
     { shown: "C", words: "source colour", keys: [key("c", toggle("colour"))] },
     { shown: "X", words: "what the step in hand changes, on mid grey", keys: [key("x", toggle("change"))] },
     { shown: "Y", words: "what is painted in an exposure pass, on mid grey", keys: [key("y", toggle("exposure"))] },
@@ -193,7 +195,11 @@ export const KEY_LINES: Record<string, readonly KeyLine[]> = {
         key("escape", ({ store }) => letGo(store)),
       ],
     },
-    { shown: "Delete", words: "remove the strokes picked, or the shape in hand", keys: [key("delete", ({ store }) => deleteThing(store))] },
+    {
+      shown: "Delete",
+      words: "remove the strokes picked, or the shape or spot in hand",
+      keys: [key("delete", ({ store }) => deleteThing(store))],
+    },
   ],
   "In the frame": [
     {
@@ -282,18 +288,22 @@ function holdLook(store: BenchStore, held: "mask" | "picture" | undefined): void
   else if (lookBeforeHeld) set({ look: lookBeforeHeld, lookBeforeHeld: undefined });
 }
 
-/** Lets go of what is being drawn, else of the tool, else of the shape in hand, else of the way of looking. */
+/** Lets go of what is being drawn, else of the spot in hand, else of the tool, else of the shape in hand, else of the way of looking. */
 function letGo(store: BenchStore): void {
-  const { drawing, chosenShape, tool, set } = store.getState();
+  const { drawing, chosenShape, chosenSpot, spotting, tool, set } = store.getState();
   if (drawing.corners.length > 0) set({ drawing: { ...drawing, corners: [] } });
+  else if (spotting.takesFrom) set({ spotting: { ...spotting, takesFrom: undefined } });
+  else if (chosenSpot) set({ chosenSpot: undefined });
   else if (isDrawing(tool) || isPicking(tool) || picksColour(tool)) set({ tool: "read" });
   else if (chosenShape) set({ chosenShape: undefined });
   else set({ look: { kind: "picture" }, before: undefined });
 }
 
-/** Deletes the strokes that are picked, else the shape in hand. */
+/** Deletes the strokes that are picked, else the spot or the shape in hand. */
 function deleteThing(store: BenchStore): void {
-  if (store.getState().pickedStrokes.length > 0) deletePicked(store);
+  const { pickedStrokes, chosenSpot } = store.getState();
+  if (pickedStrokes.length > 0) deletePicked(store);
+  else if (chosenSpot) deleteSpot(store);
   else deleteShape(store);
 }
 
@@ -320,6 +330,7 @@ function stepBy(store: BenchStore, by: number): void {
   const mixAt = passesBeforeMix(plan);
   const steps: Step[] = [
     { stage: "frame" },
+    { stage: "spots" },
     { stage: "colour" },
     ...passes.slice(0, mixAt),
     { stage: "mix" },

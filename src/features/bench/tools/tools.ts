@@ -10,8 +10,8 @@ const GATE_TOOLS = ["repair", "pick-tones", "pick-hue"] as const;
 const COLOUR_PICKS = ["pick-neutral", "pick-stays", "pick-moves", "pick-held"] as const;
 /** Tools that pick a colour for a pass before the mix, by what it is picked for. */
 export type ColourPick = (typeof COLOUR_PICKS)[number];
-/** Those of a region, the brush that repairs a gate, those of an exposure, and the line that straightens the frame. */
-const DRAWING_TOOLS = [...REGION_TOOLS, "repair", ...EXPOSURE_TOOLS, "level"] as const;
+/** Those of a region, the brush that repairs a gate, those of an exposure, the line that straightens the frame, and what covers dust. */
+const DRAWING_TOOLS = [...REGION_TOOLS, "repair", ...EXPOSURE_TOOLS, "level", "spot"] as const;
 export type DrawingTool = (typeof DRAWING_TOOLS)[number];
 export type Tool =
   "move" | "pull-hue" | "pull-weights" | "pull-tone" | "read" | "pin" | "pick-tones" | "pick-hue" | ColourPick | DrawingTool;
@@ -52,11 +52,13 @@ export function drawsOneShape(tool: Tool): boolean {
 
 // What is said where a tool has no use, and stands with a button that does what it advises: see easel/Message.tsx.
 export const NEEDS_FRAME = "A print is straightened in its frame. Choose Frame on the ribbon.";
+export const NEEDS_SPOTS = "Dust is covered among the spots. Choose Spots on the ribbon.";
 export const NEEDS_EXPOSURE = "Dodging and burning is done in an exposure pass. Choose one on the ribbon, or add one.";
 
 /** Why a tool has no use in a step, where a pass, or none, is in hand; undefined where it has one. */
 export function unfitting(tool: Tool, pass: Pass | undefined, stage: string): string | undefined {
   if (tool === "level" && stage !== "frame") return NEEDS_FRAME;
+  if (tool === "spot" && stage !== "spots") return NEEDS_SPOTS;
   if (isOneOf(EXPOSURE_TOOLS, tool) && !(pass && strokesOfMove(pass.move))) return NEEDS_EXPOSURE;
   if (isOneOf(REGION_TOOLS, tool) && !pass) return "A region belongs to a pass. Choose one on the ribbon, or add one.";
   if (isOneOf(GATE_TOOLS, tool) && !pass) return "Tones are chosen for a pass. Choose one on the ribbon, or add one.";

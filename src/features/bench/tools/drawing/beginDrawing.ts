@@ -1,5 +1,6 @@
 import type { BenchStore } from "../../state/benchStore";
 import type { DrawingTool } from "../tools";
+import { touchSpot } from "../../spots/spotTool";
 import { addCorner, drawGradient, drawLoop, drawOval } from "./drawShapes";
 import { drawLevel } from "../../frame/levelTool";
 import { clearLoop, pickStroke } from "../../passes/exposure/exposureTools";
@@ -35,5 +36,7 @@ export function beginDrawing(tool: DrawingTool, at: Touch, store: BenchStore): D
       return clearLoop(at, store);
     case "level":
       return drawLevel(at, store);
+    case "spot":
+      return touchSpot(at, store);
   }
 }

@@ -59,7 +59,7 @@ export function useDrawingHand(store: BenchStore): DrawingHand {
       goesOn.current = undefined;
       const { adjust, set } = store.getState();
       if (begun) adjust(() => begun.before);
-      set({ planAtPress: undefined, lasso: [] });
+      set({ planAtPress: undefined, lasso: [], drawnSpot: undefined });
     };
     return {
       cancel,
