@@ -1,6 +1,7 @@
 import { CHANNELS } from "../mix/weights";
 import type { Point } from "../region/region";
 import type { Pixels } from "./mend";
+import { areaAround, common, type Area } from "./area";
 import { distanceFrom } from "./pieces";
 
 /** A spot to be covered, on the pixels. Units: pixels. */
@@ -38,8 +39,8 @@ const WEIGHTS = { contrast: 0.15, level: 0.4, distance: 0.01 };
  */
 export function proposeSource(pixels: Pixels, spot: Uncovered): Point | undefined {
   const samples = samplesOf(pixels, spot);
-  if (samples.ring.length === 0) return undefined;
-  const cost = (by: Point) => costOf(pixels, spot, samples, by);
+  if (samples.around.length === 0) return undefined;
+  const cost = (by: Point) => costOf(samples, spot, by);
   const places: { by: Point; cost: number }[] = [];
   for (const distance of DISTANCES) {
     for (let k = 0; k < DIRECTIONS; k++) {
@@ -68,55 +69,62 @@ function closer(place: { by: Point; cost: number }, first: number, cost: (by: Po
   return best;
 }
 
-/** Pixels around a spot with what they hold, and pixels in it. */
+/** The cube root of light of each channel, and the pixels that are compared: around a spot, and in it. */
 interface Samples {
-  ring: Point[];
-  /** The cube root of light of each channel, sample by sample. */
-  values: number[][];
-  inside: Point[];
+  area: Area;
+  roots: readonly Float32Array[];
+  around: Int32Array;
+  inside: Int32Array;
+  /** Of what is around. */
   variance: number;
 }
 
-function samplesOf(pixels: Pixels, { points, radius }: Uncovered): Samples {
-  const reach = FAR * radius;
-  const { x, y, width, height } = pixels.area;
-  const xs = points.map((point) => point.x);
-  const ys = points.map((point) => point.y);
-  const [left, right] = [Math.max(Math.floor(Math.min(...xs) - reach), x), Math.min(Math.ceil(Math.max(...xs) + reach), x + width)];
-  const [top, bottom] = [Math.max(Math.floor(Math.min(...ys) - reach), y), Math.min(Math.ceil(Math.max(...ys) + reach), y + height)];
-  const ring: Point[] = [];
-  const inside: Point[] = [];
-  for (let row = top; row < bottom; row++) {
-    for (let column = left; column < right; column++) {
-      const place = { x: column + 0.5, y: row + 0.5 };
-      const away = distanceFrom(points, place) / radius;
-      if (away < 1) inside.push(place);
-      else if (away > NEAR && away < FAR) ring.push(place);
+function samplesOf({ area, colour }: Pixels, { points, radius }: Uncovered): Samples {
+  const near = common(areaAround(points, FAR * radius, { width: area.x + area.width, height: area.y + area.height }), area);
+  const around: number[] = [];
+  const inside: number[] = [];
+  for (let row = near.y; row < near.y + near.height; row++) {
+    for (let column = near.x; column < near.x + near.width; column++) {
+      const away = distanceFrom(points, { x: column + 0.5, y: row + 0.5 }) / radius;
+      if (away > FAR || (away >= 1 && away < NEAR)) continue;
+      (away < 1 ? inside : around).push((row - area.y) * area.width + column - area.x);
     }
   }
-  const kept = thinned(ring);
-  const values = kept.map((place) => valuesAt(pixels, place.x, place.y)!);
-  return { ring: kept, values, inside: thinned(inside), variance: varianceOf(values) };
+  const roots = CHANNELS.map((name) => colour[name].map((light) => Math.cbrt(Math.max(light, 0))));
+  const compared = thinned(around);
+  return { area, roots, around: compared, inside: thinned(inside), variance: varianceOf(roots, compared, 0) };
 }
 
-/** As many of some places as are compared, evenly. */
-function thinned(places: readonly Point[]): Point[] {
-  const every = Math.max(places.length / MOST_SAMPLES, 1);
-  return Array.from({ length: Math.floor(places.length / every) }, (_, i) => places[Math.floor(i * every)]!);
+/** As many of some pixels as are compared, evenly. */
+function thinned(pixels: readonly number[]): Int32Array {
+  const every = Math.max(pixels.length / MOST_SAMPLES, 1);
+  return Int32Array.from({ length: Math.floor(pixels.length / every) }, (_, i) => pixels[Math.floor(i * every)]!);
 }
 
-function costOf(pixels: Pixels, { points, radius }: Uncovered, { ring, values, inside, variance }: Samples, by: Point): number {
+function costOf({ area, roots, around, inside, variance }: Samples, { points, radius }: Uncovered, by: Point): number {
   for (const { x, y } of points) if (distanceFrom(points, { x: x + by.x, y: y + by.y }) < APART * radius) return Infinity;
-  const moved = (places: readonly Point[]) => places.map(({ x, y }) => valuesAt(pixels, x + by.x, y + by.y));
-  const covers = moved(inside);
-  if (covers.some((value) => !value)) return Infinity;
-  const around = moved(ring);
-  const pairs = around.flatMap((there, i) => (there ? [values[i]!.map((here, k) => there[k]! - here)] : []));
-  if (pairs.length < ring.length / 2) return Infinity;
-  const mean = [0, 1, 2].map((k) => pairs.reduce((sum, pair) => sum + pair[k]!, 0) / pairs.length);
-  const level = mean.reduce((sum, value) => sum + value * value, 0);
-  const unlike = pairs.reduce((sum, pair) => sum + pair.reduce((part, value, k) => part + (value - mean[k]!) ** 2, 0), 0) / pairs.length;
-  const contrast = Math.log((varianceOf(covers as number[][]) + NOISE) / (variance + NOISE));
+  const { width, height } = area;
+  const isInside = (pixel: number) => {
+    const [x, y] = [(pixel % width) + by.x, Math.floor(pixel / width) + by.y];
+    return x >= 0 && y >= 0 && x < width && y < height;
+  };
+  if (!inside.every(isInside)) return Infinity;
+  const pairs = around.filter(isInside);
+  if (pairs.length < around.length / 2) return Infinity;
+  const away = by.y * width + by.x;
+  let [level, unlike] = [0, 0];
+  for (const plane of roots) {
+    let [sum, squares] = [0, 0];
+    for (const pixel of pairs) {
+      const difference = plane[pixel + away]! - plane[pixel]!;
+      sum += difference;
+      squares += difference * difference;
+    }
+    const mean = sum / pairs.length;
+    level += mean * mean;
+    unlike += squares / pairs.length - mean * mean;
+  }
+  const contrast = Math.log((varianceOf(roots, inside, away) + NOISE) / (variance + NOISE));
   const distance = Math.hypot(by.x, by.y) / radius;
   return (
     unlike / (variance + NOISE) +
@@ -126,17 +134,17 @@ function costOf(pixels: Pixels, { points, radius }: Uncovered, { ring, values, i
   );
 }
 
-function varianceOf(values: readonly number[][]): number {
-  return [0, 1, 2].reduce((sum, k) => {
-    const mean = values.reduce((total, value) => total + value[k]!, 0) / values.length;
-    return sum + values.reduce((total, value) => total + (value[k]! - mean) ** 2, 0) / values.length;
-  }, 0);
-}
-
-/** Undefined where there is no such pixel. */
-function valuesAt({ area, colour }: Pixels, x: number, y: number): number[] | undefined {
-  const [column, row] = [Math.floor(x) - area.x, Math.floor(y) - area.y];
-  if (column < 0 || row < 0 || column >= area.width || row >= area.height) return undefined;
-  const i = row * area.width + column;
-  return CHANNELS.map((name) => Math.cbrt(Math.max(colour[name][i]!, 0)));
+/** The variance of some pixels, so far on in the planes. */
+function varianceOf(planes: readonly Float32Array[], pixels: Int32Array, away: number): number {
+  let variance = 0;
+  for (const plane of planes) {
+    let [sum, squares] = [0, 0];
+    for (const pixel of pixels) {
+      const value = plane[pixel + away]!;
+      sum += value;
+      squares += value * value;
+    }
+    variance += squares / pixels.length - (sum / pixels.length) ** 2;
+  }
+  return Math.max(variance, 0);
 }

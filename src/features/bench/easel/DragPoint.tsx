@@ -7,6 +7,7 @@ import styles from "../regions/RegionOverlay.module.css";
 
 const NUDGE = 0.002;
 const COARSE_NUDGE = 0.02;
+const REACH = 11;
 
 /** With what a thing was moved. */
 export interface MovedWith {
@@ -24,6 +25,7 @@ export function DragPoint({
   onRest,
   onKey,
   onDoubleClick,
+  reach = REACH,
   children,
 }: {
   long: number;
@@ -36,6 +38,8 @@ export function DragPoint({
   onRest(): void;
   onKey?: ((event: KeyboardEvent) => void) | undefined;
   onDoubleClick?: (() => void) | undefined;
+  /** How near a press must be, in CSS pixels. */
+  reach?: number;
   children: ReactNode;
 }) {
   const held = useRef<{ x: number; y: number; at: Point } | undefined>(undefined);
@@ -84,7 +88,7 @@ export function DragPoint({
         onRest();
       }}
     >
-      <circle r={11} className={styles.area} fill="transparent" />
+      <circle r={reach} className={styles.area} fill="transparent" />
       {children}
     </g>
   );

@@ -7,8 +7,13 @@ import type { Size } from "@/core/spatial/areaReduce";
 import { DragPoint } from "../easel/DragPoint";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { moveSource, moveSpot } from "./spotEdits";
+import { outlineAround } from "./outlineAround";
 import { useSpotSources } from "./useSpotSources";
 import styles from "./SpotsOverlay.module.css";
+
+/** How near a press must be to take hold of a spot by its middle, in CSS pixels. */
+const LEAST_REACH = 4;
+const MOST_REACH = 11;
 
 /** Rings on the spots, each with a thread to where it takes from; drawn in the picture's own places, while spots are in hand. */
 export function SpotsOverlay({ size }: { size: Size }) {
@@ -52,6 +57,8 @@ function ChosenSpot({ spot, long }: { spot: Spot; long: number }) {
   const { store } = useBench();
   const at = pathPoints(spot.path)[0]!;
   const source = { x: at.x + spot.from.x, y: at.y + spot.from.y };
+  // On a whole picture a spot and what it takes from are near each other.
+  const reach = Math.min(Math.max(spot.radius * long, LEAST_REACH), MOST_REACH);
   const { commit, commitSoon } = store.getState();
   return (
     <g className={styles.chosen}>
@@ -60,16 +67,7 @@ function ChosenSpot({ spot, long }: { spot: Spot; long: number }) {
       <Outline spot={spot} long={long} by={spot.from} className={styles.source} />
       <DragPoint
         long={long}
-        at={at}
-        name="The spot: move it"
-        onMove={(to) => moveSpot(store, to)}
-        onEnd={() => commit("Spot moved")}
-        onRest={() => commitSoon("Spot moved")}
-      >
-        <circle r={2.5} className={styles.middle} />
-      </DragPoint>
-      <DragPoint
-        long={long}
+        reach={reach}
         at={source}
         name="Where it takes from: move it"
         onMove={(to) => moveSource(store, to)}
@@ -77,6 +75,17 @@ function ChosenSpot({ spot, long }: { spot: Spot; long: number }) {
         onRest={() => commitSoon("Where a spot takes from")}
       >
         <rect x={-3} y={-3} width={6} height={6} className={styles.middle} />
+      </DragPoint>
+      <DragPoint
+        long={long}
+        reach={reach}
+        at={at}
+        name="The spot: move it"
+        onMove={(to) => moveSpot(store, to)}
+        onEnd={() => commit("Spot moved")}
+        onRest={() => commitSoon("Spot moved")}
+      >
+        <circle r={2.5} className={styles.middle} />
       </DragPoint>
     </g>
   );
@@ -102,22 +111,18 @@ function Thread({ spot: { path, from, radius }, long }: { spot: Spot; long: numb
   );
 }
 
-/** A ring round a spot; round a scratch the two sides of it. */
-function Outline({
-  spot: { path, radius },
-  long,
-  by = { x: 0, y: 0 },
-  className,
-}: {
+/** A line round a spot: a ring, or both sides of a scratch. */
+function Outline({ spot: { path, radius }, long, by = { x: 0, y: 0 }, className }: OutlineProps) {
+  const points = pathPoints(path).map(({ x, y }) => ({ x: (x + by.x) * long, y: (y + by.y) * long }));
+  return <path className={className} d={outlineAround(points, Math.max(radius * long, 2))} />;
+}
+
+interface OutlineProps {
   spot: Spot;
   long: number;
+  /** How far away from the spot it lies, in long edges. */
   by?: Point;
   className: string | undefined;
-}) {
-  const points = pathPoints(path).map(({ x, y }) => ({ x: x + by.x, y: y + by.y }));
-  const r = Math.max(radius * long, 2);
-  if (points.length === 1) return <circle className={className} cx={points[0]!.x * long} cy={points[0]!.y * long} r={r} />;
-  return <path className={`${className} ${styles.way}`} d={line(points, long)} style={{ strokeWidth: 2 * r }} />;
 }
 
 function line(points: readonly Point[], long: number): string {
