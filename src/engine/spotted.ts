@@ -12,9 +12,17 @@ import { keepNewest } from "./keepNewest";
 const MOST_KEPT = 4000;
 const MOST_CUT = 4000;
 
+/** A piece of a spot laid on the areas, and what lay beneath. */
+interface Laid {
+  piece: SpotPiece;
+  number: number;
+  mending: Mending;
+  beneath: { at: Pixels; was: Pixels }[];
+}
+
 /**
  * Areas of a level with their spots healed: in place, and taken back when others are wanted. Each spot sees what those before it left, so that what covers one may
- * lie on another; one that has not changed, and sees nothing that has, is not worked out again.
+ * lie on another; one that has not changed, and sees nothing that has, is left as it lies.
  *
  * Memory  of the pixels healed twice 12 bytes, with grain twice 40; and the mendings last used.
  */
@@ -22,9 +30,8 @@ export class Spotted {
   readonly #whole: Size;
   readonly #areas: Pixels[];
   readonly #kept = new Map<string, { number: number; mending: Mending }>();
-  /** What lay beneath each mending, the newest last. */
-  #beneath: { at: Pixels; was: Pixels }[] = [];
-  #laid: { number: number; mending: Mending }[] = [];
+  /** In order. */
+  #laid: Laid[] = [];
   #numbers = 0;
 
   /** Areas may overlap. */
@@ -40,39 +47,60 @@ export class Spotted {
 
   /** More of the level, as it was found. Its spots are to be laid anew. */
   add(areas: readonly Pixels[]): void {
-    this.takeBack();
+    this.heal([]);
     this.#areas.push(...areas);
-  }
-
-  /** As found. */
-  takeBack(): void {
-    for (const { at, was } of this.#beneath.reverse()) copy(was, at, was.area);
-    this.#beneath = [];
-    this.#laid = [];
   }
 
   /** Heals these spots and no others; those for which not enough of the level is here stay as they are. */
   heal(spots: readonly Spot[]): void {
-    this.takeBack();
-    for (const spot of spots) for (const piece of piecesOf(spot, this.#whole)) this.#heal(piece);
+    const wanted = spots.flatMap((spot) => piecesOf(spot, this.#whole));
+    const stays = this.#staying(wanted);
+    for (const laid of this.#laid.toReversed()) if (!stays.has(laid.piece)) for (const { at, was } of laid.beneath) copy(was, at, was.area);
+    this.#laid = [];
+    for (const piece of wanted) {
+      const laid = stays.get(piece) ?? this.#lay(piece);
+      if (laid) this.#laid.push(laid);
+    }
   }
 
-  #heal(piece: SpotPiece): void {
+  /** What is laid already and stays: what is wanted in the same order, and neither sees nor covers what is taken away, or laid anew before it. */
+  #staying(wanted: readonly SpotPiece[]): Map<SpotPiece, Laid> {
+    const places = new Map(wanted.map((piece, i) => [piece, i]));
+    const stays = new Map<SpotPiece, Laid>();
+    const old = new Map(this.#laid.map((laid, i) => [laid.piece, i]));
+    const changed = this.#laid.filter(({ piece }) => !places.has(piece)).map(({ piece }) => piece.area);
+    let last = -1;
+    for (const piece of wanted) {
+      const at = old.get(piece) ?? -1;
+      const sees = ({ around, source, area }: SpotPiece) =>
+        changed.some((other) => meet(other, around) || meet(other, source) || meet(other, area));
+      if (at > last && !sees(piece)) {
+        stays.set(piece, this.#laid[at]!);
+        last = at;
+      } else {
+        changed.push(piece.area);
+      }
+    }
+    return stays;
+  }
+
+  #lay(piece: SpotPiece): Laid | undefined {
     const { around, source, area } = piece;
     const here = this.#areas.find((pixels) => holds(pixels.area, around));
     const there = this.#areas.find((pixels) => holds(pixels.area, source));
-    if (!here || !there) return;
+    if (!here || !there) return undefined;
     const seen = this.#laid.filter(({ mending }) => meet(mending.area, around) || meet(mending.area, source));
     const key = `${keyOf(piece)} ${seen.map(({ number }) => number).join(" ")}`;
     const known = this.#kept.get(key) ?? { number: ++this.#numbers, mending: mend(piece, here, there) };
     keepNewest(this.#kept, key, known, MOST_KEPT);
-    this.#laid.push(known);
+    const beneath: Laid["beneath"] = [];
     for (const at of this.#areas) {
       const covered = common(at.area, area);
       if (covered.width === 0 || covered.height === 0) continue;
-      this.#beneath.push({ at, was: copied(at, covered) });
+      beneath.push({ at, was: copied(at, covered) });
       lay(known.mending, at);
     }
+    return { piece, ...known, beneath };
   }
 }
 
@@ -101,7 +129,8 @@ function copied(from: Pixels, area: Area): Pixels {
 const cut = new Map<string, SpotPiece[]>();
 
 function piecesOf(spot: Spot, whole: Size): SpotPiece[] {
-  const key = `${spotKey(spot)} ${whole.width} ${whole.height}`;
+  // By its id too: two spots may be alike.
+  const key = `${spot.id} ${spotKey(spot)} ${whole.width} ${whole.height}`;
   const pieces = cut.get(key) ?? spotPieces(spot, whole);
   keepNewest(cut, key, pieces, MOST_CUT);
   return pieces;

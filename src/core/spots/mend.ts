@@ -23,6 +23,8 @@ const MOST_GAIN = 4;
 const DARK = 0.002;
 /** Half the width of an edge at the least, in pixels: that of a pixel itself. */
 const LEAST_EDGE = 0.5;
+/** The side of a cell in which light is read in proportion, in radii. */
+const CELL = 1 / 6;
 /** How near to a place of the ring its own light is met exactly, in radii. */
 const CLOSE = 0.3;
 
@@ -37,23 +39,27 @@ const CLOSE = 0.3;
  */
 export function mend(piece: SpotPiece, here: Pixels, there: Pixels): Mending {
   const { area, points, radius, from, spot } = piece;
-  const light = spot.kind === "heal" ? lightMet(piece, here, there) : undefined;
+  const told = spot.kind === "heal" ? lightMet(piece, here, there) : undefined;
+  const light = told && onCells(told, area, Math.max(Math.floor(radius * CELL), 1));
+  const pixels = area.width * area.height;
   const out: Mending = {
     area,
-    colour: emptied(area),
-    grain: there.grain && { darker: emptied(area), lighter: emptied(area), share: new Float32Array(area.width * area.height) },
-    cover: new Float32Array(area.width * area.height),
+    colour: emptied(pixels),
+    grain: there.grain && { darker: emptied(pixels), lighter: emptied(pixels), share: new Float32Array(pixels) },
+    cover: new Float32Array(pixels),
   };
   const edge = Math.max((radius * spot.softness) / 2, LEAST_EDGE);
   const middle = Math.max(radius - edge, 0);
+  const met = Float64Array.of(1, 0, 0, 0);
+  const at: Samples = { first: 0, next: 0, below: 0, after: 0, right: 0, down: 0 };
   for (let row = 0, i = 0; row < area.height; row++) {
     for (let column = 0; column < area.width; column++, i++) {
       const place = { x: area.x + column + 0.5, y: area.y + row + 0.5 };
       const cover = fading((distanceFrom(points, place) - middle) / edge);
       if (cover === 0) continue;
       out.cover[i] = cover;
-      const at = samplesAt(there.area, place.x + from.x, place.y + from.y);
-      const met = light?.(place);
+      findSamples(there.area, place.x + from.x, place.y + from.y, at);
+      light?.(place.x, place.y, met);
       take(there.colour, at, met, out.colour, i);
       if (!out.grain) continue;
       take(there.grain!.darker, at, met, out.grain.darker, i);
@@ -86,12 +92,32 @@ export function lay(mending: Mending, pixels: Pixels): void {
   }
 }
 
+/** Light told at the corners of square cells, and between them read in proportion: it changes slowly. */
+function onCells(told: (x: number, y: number, out: Float64Array) => void, { x, y, width, height }: Area, cell: number): typeof told {
+  if (cell === 1) return told;
+  const [columns, rows] = [Math.ceil(width / cell) + 1, Math.ceil(height / cell) + 1];
+  const corners = new Float64Array(TERMS.length * columns * rows);
+  for (let i = 0; i < columns * rows; i++)
+    told(x + cell * (i % columns), y + cell * Math.floor(i / columns), corners.subarray(TERMS.length * i, TERMS.length * (i + 1)));
+  return (atX, atY, out) => {
+    const [u, v] = [(atX - x) / cell, (atY - y) / cell];
+    const [column, row] = [Math.floor(u), Math.floor(v)];
+    const upper = TERMS.length * (row * columns + column);
+    const lower = upper + TERMS.length * columns;
+    for (const k of TERMS) {
+      const above = corners[upper + k]! + (u - column) * (corners[upper + TERMS.length + k]! - corners[upper + k]!);
+      const below = corners[lower + k]! + (u - column) * (corners[lower + TERMS.length + k]! - corners[lower + k]!);
+      out[k] = above + (v - row) * (below - above);
+    }
+  };
+}
+
 /** A gain of light, and what is added to each channel. */
 type Met = readonly [gain: number, red: number, green: number, blue: number];
-const UNCHANGED: Met = [1, 0, 0, 0];
+const TERMS = [0, 1, 2, 3] as const;
 
-/** How the light of the one place becomes that of the other; undefined where nothing tells. */
-function lightMet({ ring, spread, from, radius }: SpotPiece, here: Pixels, there: Pixels): ((place: Point) => Met) | undefined {
+/** How the light of the one place becomes that of the other, given for each place as a `Met`; undefined where nothing tells. */
+function lightMet({ ring, spread, from, radius }: SpotPiece, here: Pixels, there: Pixels) {
   const told: { place: Point; met: Met }[] = [];
   for (const place of ring) {
     const own = lightAround(here, place, spread);
@@ -99,22 +125,24 @@ function lightMet({ ring, spread, from, radius }: SpotPiece, here: Pixels, there
     if (own && taken) told.push({ place, met: metBetween(taken, own) });
   }
   if (told.length === 0) return undefined;
-  const plane = fittedPlane(told);
-  const rests = told.map(({ place, met }) => {
-    const fitted = plane(place);
-    return { place, rest: met.map((value, k) => value - fitted[k]!) };
-  });
+  const fitted = TERMS.map((k) => fittedPlane(told, k));
+  const [xs, ys] = [Float64Array.from(told, ({ place }) => place.x), Float64Array.from(told, ({ place }) => place.y)];
+  const rests = TERMS.map((k) => Float64Array.from(told, ({ place, met }) => met[k] - planeAt(fitted[k]!, place.x, place.y)));
   const close = (CLOSE * radius) ** 2;
-  return (at) => {
-    const sums = [0, 0, 0, 0];
-    let weights = 0;
-    for (const { place, rest } of rests) {
-      const weight = 1 / ((place.x - at.x) ** 2 + (place.y - at.y) ** 2 + close) ** 2;
-      weights += weight;
-      for (let k = 0; k < 4; k++) sums[k]! += weight * rest[k]!;
+  const weights = new Float64Array(told.length);
+  return (x: number, y: number, out: Float64Array): void => {
+    let sum = 0;
+    for (let i = 0; i < weights.length; i++) {
+      const [dx, dy] = [xs[i]! - x, ys[i]! - y];
+      const near = 1 / (dx * dx + dy * dy + close);
+      sum += weights[i] = near * near;
     }
-    const fitted = plane(at);
-    return [0, 1, 2, 3].map((k) => fitted[k]! + sums[k]! / weights) as unknown as Met;
+    for (const k of TERMS) {
+      const rest = rests[k]!;
+      let weighted = 0;
+      for (let i = 0; i < weights.length; i++) weighted += weights[i]! * rest[i]!;
+      out[k] = planeAt(fitted[k]!, x, y) + weighted / sum;
+    }
   };
 }
 
@@ -125,23 +153,29 @@ function metBetween(taken: readonly number[], own: readonly number[]): Met {
   return [gain, own[0]! - gain * taken[0]!, own[1]! - gain * taken[1]!, own[2]! - gain * taken[2]!];
 }
 
-/** The plane through what places tell, by least squares; level where they do not tell a slope. */
-function fittedPlane(told: readonly { place: Point; met: Met }[]): (at: Point) => number[] {
+/** A value over places: so much in the middle, and so much more a pixel. */
+interface Plane {
+  middle: Point;
+  level: number;
+  slope: Point;
+}
+
+const planeAt = ({ middle, level, slope }: Plane, x: number, y: number) => level + slope.x * (x - middle.x) + slope.y * (y - middle.y);
+
+/** The plane through what places tell of one term, by least squares; level where they do not tell a slope. */
+function fittedPlane(told: readonly { place: Point; met: Met }[], k: 0 | 1 | 2 | 3): Plane {
   const mean = (of: (one: (typeof told)[number]) => number) => told.reduce((sum, one) => sum + of(one), 0) / told.length;
   const middle = { x: mean(({ place }) => place.x), y: mean(({ place }) => place.y) };
-  const level = [0, 1, 2, 3].map((k) => mean(({ met }) => met[k]!));
+  const level = mean(({ met }) => met[k]);
   const [xx, xy, yy] = [
     mean(({ place }) => (place.x - middle.x) ** 2),
     mean(({ place }) => (place.x - middle.x) * (place.y - middle.y)),
     mean(({ place }) => (place.y - middle.y) ** 2),
   ];
   const determinant = xx * yy - xy * xy;
-  if (determinant <= 1e-3 * Math.max(xx, yy) ** 2) return () => level;
-  const slopes = level.map((_, k) => {
-    const [xv, yv] = [mean(({ place, met }) => (place.x - middle.x) * met[k]!), mean(({ place, met }) => (place.y - middle.y) * met[k]!)];
-    return { x: (yy * xv - xy * yv) / determinant, y: (xx * yv - xy * xv) / determinant };
-  });
-  return ({ x, y }) => level.map((value, k) => value + slopes[k]!.x * (x - middle.x) + slopes[k]!.y * (y - middle.y));
+  if (determinant <= 1e-3 * Math.max(xx, yy) ** 2) return { middle, level, slope: { x: 0, y: 0 } };
+  const [xv, yv] = [mean(({ place, met }) => (place.x - middle.x) * met[k]), mean(({ place, met }) => (place.y - middle.y) * met[k])];
+  return { middle, level, slope: { x: (yy * xv - xy * yv) / determinant, y: (xx * yv - xy * xv) / determinant } };
 }
 
 /** The mean colour around a place, weighted by nearness; undefined where the place is not among the pixels. */
@@ -150,10 +184,16 @@ function lightAround({ area, colour }: Pixels, { x, y }: Point, spread: number):
   const reach = SPREADS * spread;
   const [left, right] = [Math.max(Math.floor(x - reach), area.x), Math.min(Math.ceil(x + reach), area.x + area.width)];
   const [top, bottom] = [Math.max(Math.floor(y - reach), area.y), Math.min(Math.ceil(y + reach), area.y + area.height)];
-  let [weights, red, green, blue] = [0, 0, 0, 0];
+  const nearness = (from: number, end: number, middle: number) =>
+    Float64Array.from({ length: Math.max(end - from, 0) }, (_, i) => Math.exp(-((from + i + 0.5 - middle) ** 2) / (2 * spread * spread)));
+  const [across, down] = [nearness(left, right, x), nearness(top, bottom, y)];
+  let weights = 0;
+  let red = 0;
+  let green = 0;
+  let blue = 0;
   for (let row = top; row < bottom; row++) {
     for (let column = left; column < right; column++) {
-      const weight = Math.exp(-((column + 0.5 - x) ** 2 + (row + 0.5 - y) ** 2) / (2 * spread * spread));
+      const weight = across[column - left]! * down[row - top]!;
       const i = (row - area.y) * area.width + column - area.x;
       weights += weight;
       red += weight * colour.red[i]!;
@@ -164,25 +204,40 @@ function lightAround({ area, colour }: Pixels, { x, y }: Point, spread: number):
   return weights > 0 ? [red / weights, green / weights, blue / weights] : undefined;
 }
 
-/** Four pixels and their shares. */
-type Samples = readonly [indices: readonly [number, number, number, number], right: number, below: number];
+/** Four pixels around a place, and how far it lies towards those on the right and below. */
+interface Samples {
+  first: number;
+  next: number;
+  below: number;
+  after: number;
+  right: number;
+  down: number;
+}
 
-/** The pixels around a place, its nearest at the borders. */
-function samplesAt({ x: left, y: top, width, height }: Area, x: number, y: number): Samples {
-  const [u, v] = [Math.min(Math.max(x - left - 0.5, 0), width - 1), Math.min(Math.max(y - top - 0.5, 0), height - 1)];
+/** Finds the pixels around a place, its nearest at the borders. */
+function findSamples({ x: left, y: top, width, height }: Area, x: number, y: number, at: Samples): void {
+  const u = Math.min(Math.max(x - left - 0.5, 0), width - 1);
+  const v = Math.min(Math.max(y - top - 0.5, 0), height - 1);
   const [column, row] = [Math.floor(u), Math.floor(v)];
-  const [next, under] = [Math.min(column + 1, width - 1), Math.min(row + 1, height - 1)];
-  return [[row * width + column, row * width + next, under * width + column, under * width + next], u - column, v - row];
+  const [right, down] = [column + 1 < width ? 1 : 0, row + 1 < height ? width : 0];
+  at.first = row * width + column;
+  at.next = at.first + right;
+  at.below = at.first + down;
+  at.after = at.below + right;
+  at.right = u - column;
+  at.down = v - row;
 }
 
-function sample(plane: Float32Array, [[a, b, c, d], right, below]: Samples): number {
-  const upper = plane[a]! + right * (plane[b]! - plane[a]!);
-  const lower = plane[c]! + right * (plane[d]! - plane[c]!);
-  return upper + below * (lower - upper);
+function sample(plane: Float32Array, { first, next, below, after, right, down }: Samples): number {
+  const upper = plane[first]! + right * (plane[next]! - plane[first]!);
+  const lower = plane[below]! + right * (plane[after]! - plane[below]!);
+  return upper + down * (lower - upper);
 }
 
-function take(planes: Planes, at: Samples, [gain, ...rest]: Met = UNCHANGED, out: Planes, i: number): void {
-  CHANNELS.forEach((name, k) => (out[name][i] = gain * sample(planes[name], at) + rest[k]!));
+function take({ red, green, blue }: Planes, at: Samples, met: Float64Array, out: Planes, i: number): void {
+  out.red[i] = met[0]! * sample(red, at) + met[1]!;
+  out.green[i] = met[0]! * sample(green, at) + met[2]!;
+  out.blue[i] = met[0]! * sample(blue, at) + met[3]!;
 }
 
 function blend(planes: Planes, i: number, by: Planes, m: number, cover: number): void {
@@ -195,7 +250,6 @@ function fading(u: number): number {
   return u <= -1 ? 1 : 0.5 - 0.5 * Math.sin((Math.PI / 2) * u);
 }
 
-function emptied({ width, height }: Area): Planes {
-  const pixels = width * height;
+function emptied(pixels: number): Planes {
   return { red: new Float32Array(pixels), green: new Float32Array(pixels), blue: new Float32Array(pixels) };
 }

@@ -69,12 +69,17 @@ export function pathPoints(path: string): Point[] {
 
 /** The distance of a place from a line through points, or from the only one. */
 export function distanceFrom(points: readonly Point[], { x, y }: Point): number {
+  const first = points[0]!;
+  if (points.length === 1) return Math.hypot(x - first.x, y - first.y);
   let nearest = Infinity;
-  for (let i = 0; i < Math.max(points.length - 1, 1); i++) {
-    const [a, b] = [points[i]!, points[i + 1] ?? points[i]!];
-    const [dx, dy] = [b.x - a.x, b.y - a.y];
+  for (let i = 1; i < points.length; i++) {
+    const a = points[i - 1]!;
+    const b = points[i]!;
+    const dx = b.x - a.x;
+    const dy = b.y - a.y;
     const along = Math.min(Math.max(((x - a.x) * dx + (y - a.y) * dy) / (dx * dx + dy * dy || 1), 0), 1);
-    const [ox, oy] = [x - a.x - along * dx, y - a.y - along * dy];
+    const ox = x - a.x - along * dx;
+    const oy = y - a.y - along * dy;
     nearest = Math.min(nearest, ox * ox + oy * oy);
   }
   return Math.sqrt(nearest);
