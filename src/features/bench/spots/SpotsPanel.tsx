@@ -7,7 +7,7 @@ import { StepSlider } from "../panels/StepSlider";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { takeUp } from "../state/benchStore";
 import { chooseSpotBy, chosenSpotOf, deleteSpot, LEAST_SPOT_RADIUS, setSpotting, SPOT_RADIUS } from "./spotEdits";
-import { proposeAgain } from "./spotTool";
+import { proposeAgain } from "./touchSpot";
 import styles from "../panels/Panel.module.css";
 
 const KINDS: { value: Spot["kind"]; label: string; title: string }[] = [

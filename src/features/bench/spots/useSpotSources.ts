@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { addSpot } from "./spotEdits";
-import { takeProposal } from "./spotTool";
+import { takeProposal } from "./touchSpot";
 
 const NOT_FOUND = "The place to cover that spot from could not be looked for. Nothing was changed; touch it again.";
 

@@ -1,6 +1,6 @@
 import type { BenchStore } from "../../state/benchStore";
 import type { DrawingTool } from "../tools";
-import { touchSpot } from "../../spots/spotTool";
+import { touchSpot } from "../../spots/touchSpot";
 import { addCorner, drawGradient, drawLoop, drawOval } from "./drawShapes";
 import { drawLevel } from "../../frame/levelTool";
 import { clearLoop, pickStroke } from "../../passes/exposure/exposureTools";
