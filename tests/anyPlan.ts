@@ -60,7 +60,16 @@ const anyColourMove: fc.Arbitrary<Move> = fc.oneof(
     .map((settings) => ({ kind: "separation" as const, ...settings })),
 );
 
+const weight = anyNumber(-2, 2);
 const anyToneMove: fc.Arbitrary<Move> = fc.oneof(
+  fc
+    .record({
+      weights: fc.record({ red: weight, green: weight, blue: weight }),
+      sumHeld: fc.boolean(),
+      huesOn: fc.boolean(),
+      hueKnots: knots,
+    })
+    .map((settings) => ({ kind: "another-mix" as const, ...settings })),
   fc
     .record({
       strokes: fc.array(
@@ -127,8 +136,6 @@ const anyPassOf = (anyMove: fc.Arbitrary<Move>) =>
     move: anyMove,
   });
 
-const weight = anyNumber(-2, 2);
-
 const away = anyNumber(-0.5, 0.5);
 const anySpot = fc.record({
   kind: fc.constantFrom(...SPOT_KINDS),
@@ -147,6 +154,8 @@ export function anyPlan(): fc.Arbitrary<Plan> {
     mix: fc.record({
       // Cleaned colour has to be made first: tests/engine/clean.test.ts.
       clean: fc.constant(0),
+      strength: unit.map((u) => 2 * u),
+      weightsOn: fc.boolean(),
       weights: fc.record({ red: weight, green: weight, blue: weight }),
       sumHeld: fc.boolean(),
       huesOn: fc.boolean(),

@@ -2,7 +2,8 @@ import { z } from "zod";
 import { cleanText, cutText } from "@/core/text/text";
 import { ExportSettings } from "./exportSettings";
 import { Strands } from "./passes/placement";
-import { MixSchema, Plan } from "./plan";
+import { MixLookSchema } from "./mix";
+import { Plan } from "./plan";
 
 // What the page and the server say to each other.
 
@@ -100,7 +101,7 @@ export type PrintChange = z.infer<typeof PrintChange>;
 export const SavedPlacement = z.strictObject({ id: z.uuid(), name: textOfAtMost(80), strands: Strands });
 export type SavedPlacement = z.infer<typeof SavedPlacement>;
 /** A mix saved in the same way; how far colour is cleaned is the picture's affair. */
-export const SavedMix = z.strictObject({ id: z.uuid(), name: textOfAtMost(80), mix: MixSchema.omit({ clean: true }) });
+export const SavedMix = z.strictObject({ id: z.uuid(), name: textOfAtMost(80), mix: MixLookSchema });
 export type SavedMix = z.infer<typeof SavedMix>;
 export const SavedChange = z.strictObject({ deleted: z.boolean() });
 

@@ -1,8 +1,6 @@
 import { z } from "zod";
 import { BLEND_MODES } from "@/core/blend/blend";
 import { CoreError } from "@/core/errors";
-import { HUE_STOPS_LIMIT, LEAST_HUE_GAP, MOST_HUE_KNOTS, type HueKnot } from "@/core/mix/hueCurve";
-import { WEIGHT_LIMIT } from "@/core/mix/weights";
 import { LONGEST_NAME, MOST_PASSES } from "@/core/plan/editPasses";
 import { actsOnColour } from "@/core/passes/passKinds";
 import { PLAN_VERSION, type Plan as PlanType } from "@/core/plan/plan";
@@ -10,13 +8,12 @@ import { MOST_REGIONS } from "@/core/region/region";
 import { MOST_SPOTS } from "@/core/spots/spot";
 import { LAST_ZONE } from "@/core/zones/zone";
 import { FrameSchema } from "./frame";
+import { MixLookSchema } from "./mix";
 import { Move } from "./passes/moves";
-import { ROUNDING, Strength } from "./passes/parts";
+import { Strength } from "./passes/parts";
 import { refineIds } from "./refineIds";
 import { GateSchema, RegionSchema } from "./region";
 import { SpotSchema } from "./spot";
-
-const Weight = z.number().min(-WEIGHT_LIMIT).max(WEIGHT_LIMIT);
 
 const Id = z.string().min(1).max(64);
 const Name = z.string().trim().min(1).max(LONGEST_NAME);
@@ -44,21 +41,11 @@ const SetSchema = z.strictObject({
   strength: Strength.describe("Times the strength of each of its passes"),
 });
 
-export const MixSchema = z.strictObject({
+const MixSchema = z.strictObject({
+  ...MixLookSchema.shape,
   clean: z.number().min(0).max(1).describe("How far the colour it reads is cleaned of noise and compression"),
-  weights: z.strictObject({ red: Weight, green: Weight, blue: Weight }),
-  sumHeld: z.boolean().describe("Whether setting one weight moves the others so that neutrals stay"),
-  huesOn: z.boolean().describe("Whether the hue response applies"),
-  hueKnots: z
-    .array(
-      z.strictObject({
-        hueDeg: z.number().min(0).lt(360).describe("OKLCH hue in degrees"),
-        stops: z.number().min(-HUE_STOPS_LIMIT).max(HUE_STOPS_LIMIT).describe("Lighter (+) or darker (−)"),
-      }),
-    )
-    .max(MOST_HUE_KNOTS)
-    .describe("In the order of hue, 2° apart at least")
-    .superRefine(refineKnots),
+  strength: Strength.describe("How far it departs from what the eye sees as light"),
+  weightsOn: z.boolean().describe("Whether its weights apply, or those of the eye"),
 });
 
 /** A print plan as it is written. Independent of pixel size. */
@@ -98,8 +85,8 @@ const UPGRADES: Record<number, (plan: Record<string, unknown>) => Record<string,
   6: (plan) => ({ ...plan, version: 7, frame: { turns: 0, degrees: 0, mirrored: false, crop: null } }),
   // 7 → 8: the colour a mix reads may be cleaned.
   7: (plan) => ({ ...plan, version: 8, mix: isRecord(plan.mix) ? { clean: 0, ...plan.mix } : plan.mix }),
-  // 8 → 9: dust and scratches of the picture may be covered.
-  8: (plan) => ({ ...plan, version: 9, spots: [] }),
+  // 8 → 9: dust and scratches of the picture may be covered; a mix has a strength, and its weights may be off.
+  8: (plan) => ({ ...plan, version: 9, spots: [], mix: isRecord(plan.mix) ? { strength: 1, weightsOn: true, ...plan.mix } : plan.mix }),
 };
 
 /** Shapes of a region that have one id are told apart: all but the first get another. */
@@ -178,23 +165,6 @@ export function planJsonSchema(): object {
 function fieldName(path: readonly PropertyKey[]): string {
   const name = path.map((part) => (typeof part === "number" ? `[${part}]` : `.${String(part)}`)).join("");
   return name.replace(/^\./, "") || "plan";
-}
-
-function refineKnots(knots: HueKnot[], context: z.RefinementCtx): void {
-  for (let i = 1; i < knots.length; i++) {
-    if (knots[i]!.hueDeg - knots[i - 1]!.hueDeg < LEAST_HUE_GAP - ROUNDING) {
-      context.addIssue({ code: "custom", path: [i, "hueDeg"], message: `must be at least ${LEAST_HUE_GAP}° above the knot before it` });
-    }
-  }
-  const first = knots[0];
-  const last = knots[knots.length - 1];
-  if (first && last && knots.length > 1 && first.hueDeg + 360 - last.hueDeg < LEAST_HUE_GAP - ROUNDING) {
-    context.addIssue({
-      code: "custom",
-      path: [knots.length - 1, "hueDeg"],
-      message: `must be at least ${LEAST_HUE_GAP}° from the first knot`,
-    });
-  }
 }
 
 function refineZones(zones: number[], context: z.RefinementCtx): void {

@@ -3,7 +3,7 @@ import type { Surroundings } from "@/core/spatial/slicedBase";
 import type { Spread, ToneBase } from "@/core/spatial/toneBase";
 import type { BandMachine, BandPlace } from "./bandMachine";
 import type { MaskBases } from "./maskKeys";
-import type { Run } from "./runs";
+import type { Run, Steps } from "./runs";
 
 /** What a pass needs of the whole of the tones that enter it. */
 export interface StepBase {
@@ -41,16 +41,16 @@ export interface Laid {
   first: number;
 }
 
-/** Does a run on the band in the machine. */
-export function applyRun(
-  machine: BandMachine,
-  run: Pick<Run, "surroundings" | "stops" | "tables" | "free">,
-  laid: Laid,
-  place: BandPlace,
-): void {
+/** Whether steps change tones. */
+export function doesAnything({ surroundings, stops, mixed, tables }: Steps): boolean {
+  return !!surroundings || !!stops || !!mixed || tables.length > 0;
+}
+
+/** Does a run on the band in the machine; one that mixes anew finds the colours there too, and their hues where it moves any. */
+export function applyRun(machine: BandMachine, run: Steps & Pick<Run, "free">, laid: Laid, place: BandPlace): void {
   const { free } = run;
   const { plane, added, base, first } = laid;
-  if (!run.surroundings && !run.stops && run.tables.length === 0) return;
+  if (!doesAnything(run)) return;
   if (!plane) return applySteps(machine, run, laid, place);
   machine.putNext("mask", plane, first);
   if (base?.gate) machine.narrowMask(base.gate, place);
@@ -67,7 +67,7 @@ export function applyRun(
 
 function applySteps(
   machine: BandMachine,
-  { surroundings, stops, tables }: Pick<Run, "surroundings" | "stops" | "tables">,
+  { surroundings, stops, mixed, tables }: Steps,
   { base, plane, painted, first }: Laid,
   place: BandPlace,
 ): void {
@@ -75,6 +75,7 @@ function applySteps(
   if (painted) machine.putNext("stops", painted, first);
   if (surroundings) machine.applySurroundings(surroundings, base!.surroundings, place, isMasked);
   else if (stops) machine.applyStops(stops, painted !== undefined, isMasked);
+  else if (mixed) machine.applyMixed(mixed, isMasked);
   else if (isMasked) machine.applyTableByMask(tables[0]!);
   else machine.applyTables(tables);
 }

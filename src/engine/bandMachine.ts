@@ -12,7 +12,7 @@ import { ROWS_TO_A_SIDE, type StopsRows } from "@/core/steps/orderedStops";
 import type { CompiledPlan } from "@/core/plan/compilePlan";
 import { SOFT_KNOTS } from "@/core/steps/knots";
 import type { ColourStep } from "@/core/steps/colourStep";
-import type { Blended, StopsStep, StopsThrough, SurroundingsStep } from "@/core/steps/step";
+import type { Blended, MixedStep, StopsStep, StopsThrough, SurroundingsStep } from "@/core/steps/step";
 import type { Size } from "@/core/spatial/areaReduce";
 import { wholeGrid } from "@/core/region/grid";
 import { layCells } from "@/core/spatial/layCells";
@@ -264,15 +264,31 @@ export class BandMachine {
 
   /** red, green, blue (and hue, fade where the plan moves hues) → tone. */
   mix(): void {
-    const weights = this.#weights;
+    this.#mixInto(this.#plane.tone, this.#weights, this.#hueTable);
+  }
+
+  #mixInto(out: number, weights: Weights, hues: { at: number; knots: number } | undefined): void {
     const p = this.#plane;
     const n = padded(this.#n);
     const run = this.#heap.run;
     const { red, green, blue } = weights;
-    if (staysWithin(weights, this.#toP3)) run.mixWithin(p.red, p.green, p.blue, p.tone, n, red, green, blue);
-    else run.mixWeights(p.red, p.green, p.blue, p.tone, n, red, green, blue, FLOOR_KNEE, SHOULDER_FROM, this.#fromP3);
-    if (this.#hueTable) run.hueGain(p.tone, p.hue, p.fade, n, this.#hueTable.at, this.#hueTable.knots);
-    run.lookUp(p.tone, p.tone, n, this.#toneTable, LUMINANCE_KNOTS);
+    if (staysWithin(weights, this.#toP3)) run.mixWithin(p.red, p.green, p.blue, out, n, red, green, blue);
+    else run.mixWeights(p.red, p.green, p.blue, out, n, red, green, blue, FLOOR_KNEE, SHOULDER_FROM, this.#fromP3);
+    if (hues) run.hueGain(out, p.hue, p.fade, n, hues.at, hues.knots);
+    run.lookUp(out, out, n, this.#toneTable, LUMINANCE_KNOTS);
+  }
+
+  /** tone → tone and what another mix makes of red, green, blue (and hue, fade), so far as its strength, its share and the mask let it through. */
+  applyMixed({ mix: { weights, hueTable }, mode, strength, share }: MixedStep, byMask: boolean): void {
+    const { tone, above, stops, mask } = this.#plane;
+    const n = padded(this.#n);
+    const { run } = this.#heap;
+    this.#mixInto(above, weights, hueTable && { at: this.#slot(STOPS_SLOTS, hueTable), knots: knotsOf(hueTable) });
+    if (mode !== "normal") run.blendPlanes(tone, above, above, n, BLEND_MODES.indexOf(mode));
+    this.#heap.f32(stops, n).fill(strength);
+    if (share) run.scaleLookedUp(stops, tone, n, this.#slot(SHARE_SLOT, share), knotsOf(share));
+    if (byMask) run.multiply(stops, mask, stops, n);
+    run.mixBy(tone, above, stops, tone, n);
   }
 
   /** tone → the tone of its light and that of other tones, whose share is given: `n` of them, from places in whole planes. */

@@ -91,6 +91,7 @@ export function rowRenderer(
       cleaner?.(found!, y, rows);
       if (looksAround) machine.put("tone", asFound.mixed(), 0, rows * width);
       changeColour(machine, plan.colour, planes, bases.colour, place);
+      const mixed = runs.some((run) => run.mixed) ? takenColour(machine, rows * width) : undefined;
       if (machine.movesHues) machine.findHues();
       machine.mix();
       const picture = seesPicture ? bandPicture(machine, found!) : NO_PICTURE;
@@ -99,7 +100,12 @@ export function rowRenderer(
         const painted =
           run.stops &&
           stops.plane({ id: plan.passes[run.from]!.id, placed: run.stops.placed, frame: plan.frame }, grid, layOn(grid))?.plane;
-        applyRun(machine, run, { base: bases.steps.get(run.from), ...(run.mask && layMask(run.mask)), painted, first: 0 }, place);
+        const laid = run.mask && layMask(run.mask); // may need the machine
+        if (run.mixed) {
+          putColour(machine, mixed!);
+          if (run.mixed.mix.hueTable) machine.findHues();
+        }
+        applyRun(machine, run, { base: bases.steps.get(run.from), ...laid, painted, first: 0 }, place);
       }
       if (shown) {
         const gate = bases.steps.get(plan.passes.length)?.gate;

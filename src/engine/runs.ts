@@ -1,9 +1,12 @@
 import type { CompiledMask, CompiledPass, CompiledPlan } from "@/core/plan/compilePlan";
-import type { Step, StopsStep, SurroundingsStep } from "@/core/steps/step";
+import type { MixedStep, Step, StopsStep, SurroundingsStep } from "@/core/steps/step";
 import { LEAST_FUSED, type TableFuser } from "./fuseTables";
 import { colourLooksAtWhole, isGatheredOnTheWay, needsBases } from "./maskKeys";
 
-/** Passes done in one go: tone tables, or one step of another kind. */
+/** What is done in one go: tone tables, or one step of another kind. */
+export type Steps = Pick<Run, "tables" | "surroundings" | "stops" | "mixed">;
+
+/** Passes done in one go. */
 export interface Run {
   /** Passes done before it and with it. */
   from: number;
@@ -11,10 +14,11 @@ export interface Run {
   tables: readonly Float32Array[];
   surroundings: SurroundingsStep | undefined;
   stops: StopsStep | undefined;
+  mixed: MixedStep | undefined;
   /** Where it acts, if not everywhere; such a run is a single pass. */
   mask: CompiledMask | undefined;
   /** The same step without its gate, for what strokes on the gate let through besides. */
-  free: Pick<Run, "tables" | "surroundings" | "stops"> | undefined;
+  free: Steps | undefined;
 }
 
 /** The passes in hand: from one up to another, so that a single pass and a set are told alike. */
@@ -60,10 +64,11 @@ export function runsOf(plan: CompiledPlan, hand: Hand, fuser?: TableFuser): Run[
 
 const NOT_MASKED = { mask: undefined, free: undefined };
 
-function stepsOf(steps: readonly Step[]): Pick<Run, "tables" | "surroundings" | "stops"> {
+function stepsOf(steps: readonly Step[]): Steps {
   return {
     surroundings: steps.find((step) => step.kind === "surroundings"),
     stops: steps.find((step) => step.kind === "stops"),
+    mixed: steps.find((step) => step.kind === "mixed"),
     tables: steps.flatMap((step) => (step.kind === "table" ? [step.table] : [])),
   };
 }

@@ -10,7 +10,7 @@ import { dustLook } from "@/core/spots/dustLook";
 import { ditherRow, NO_DITHER } from "@/core/view/dither";
 import { drawScreens } from "@/core/view/screens";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
-import { applyRun, type Bases, type StepBase } from "./applyRun";
+import { applyRun, doesAnything, type Bases, type StepBase } from "./applyRun";
 import type { BandMachine } from "./bandMachine";
 import { Checkpoints, keysAfter, NO_KEYS, passPainted, type StepKeys } from "./checkpoints";
 import { TableFuser } from "./fuseTables";
@@ -221,7 +221,8 @@ export class Stage {
     for (const part of this.source.parts) {
       const colour = this.#colour.of(part, plan, bases?.colour);
       this.#mixed.set(part, colour);
-      if (this.source.machine.movesHues) this.source.hues(colour);
+      if (this.source.machine.movesHues || plan.passes.some(({ step }) => step?.kind === "mixed" && step.mix.hueTable))
+        this.source.hues(colour);
     }
     return this.source.machine;
   }
@@ -273,7 +274,7 @@ export class Stage {
 
   /** A run with its mask laid out, and what it needs of the whole picture. */
   #layRun(plan: CompiledPlan, run: Run, given: Bases | undefined, masks: MaskBases | undefined): LaidRun {
-    const acts = run.tables.length > 0 || run.surroundings || run.stops;
+    const acts = doesAnything(run);
     const base = !acts ? undefined : given ? given.steps.get(run.from) : gathers(plan.passes[run.from]!) ? this.#gather(run) : undefined;
     const mask = acts && run.mask ? run.mask : undefined;
     const painted = run.stops && this.#masks.stops({ id: plan.passes[run.from]!.id, placed: run.stops.placed, frame: plan.frame });
@@ -360,6 +361,7 @@ export class Stage {
       keep(0);
     }
     for (const { to, planes, added, base, painted, ...run } of runs) {
+      if (run.mixed) this.#putMixed(first, end, part, run.mixed.mix.hueTable !== undefined);
       applyRun(machine, run, { base, plane: planes?.[index], added, painted: painted?.plane, first }, this.source.bandPlace(y));
       keep(to);
     }
@@ -444,14 +446,19 @@ export class Stage {
   }
 
   #mixBand(from: number, to: number, part: Part): void {
+    const { machine } = this.source;
+    this.#putMixed(from, to, part, machine.movesHues);
+    machine.mix();
+  }
+
+  /** Puts the colour that is mixed into the machine, with its hues where they are moved. */
+  #putMixed(from: number, to: number, part: Part, withHues: boolean): void {
     const colour = this.#mixed.get(part)!;
     this.source.putColour(from, to, colour);
-    if (this.source.machine.movesHues) {
-      const { hue, fade } = this.source.hues(colour);
-      this.source.machine.put("hue", hue, from, to);
-      this.source.machine.put("fade", fade, from, to);
-    }
-    this.source.machine.mix();
+    if (!withHues) return;
+    const { hue, fade } = this.source.hues(colour);
+    this.source.machine.put("hue", hue, from, to);
+    this.source.machine.put("fade", fade, from, to);
   }
 
   #histogram(step: number): Uint32Array {

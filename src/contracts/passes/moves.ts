@@ -1,5 +1,6 @@
 import { z } from "zod";
 import type { MoveKind, MoveOf } from "@/core/plan/plan";
+import { AnotherMixMove } from "./anotherMix";
 import { BalanceMove } from "./balance";
 import { ContrastMove } from "./contrast";
 import { ContrastMaskMove } from "./contrastMask";
@@ -15,6 +16,7 @@ const MOVES = {
   "scene-light": SceneLightMove,
   balance: BalanceMove,
   separation: SeparationMove,
+  "another-mix": AnotherMixMove,
   placement: PlacementMove,
   exposure: ExposureMove,
   "edge-burn": EdgeBurnMove,
@@ -27,6 +29,7 @@ export const Move = z.discriminatedUnion("kind", [
   MOVES["scene-light"],
   MOVES.balance,
   MOVES.separation,
+  MOVES["another-mix"],
   MOVES.placement,
   MOVES.exposure,
   MOVES["edge-burn"],

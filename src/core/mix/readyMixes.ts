@@ -1,9 +1,6 @@
-import type { Mix } from "../plan/plan";
 import type { HueKnot } from "./hueCurve";
+import type { MixLook } from "./mixLook";
 import { LUMINANCE_WEIGHTS, type Weights } from "./weights";
-
-/** All of a mix but how far its colour is cleaned, which is the picture's affair. */
-export type MixLook = Omit<Mix, "clean">;
 
 /** A mix to start from. */
 export interface ReadyMix {

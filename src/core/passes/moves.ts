@@ -1,3 +1,4 @@
+import type { AnotherMixMove } from "./another-mix/move";
 import type { BalanceMove } from "./balance/move";
 import type { ContrastMove } from "./contrast/move";
 import type { ContrastMaskMove } from "./contrast-mask/move";
@@ -13,7 +14,7 @@ export type Move = ColourMove | ToneMove;
 /** To colour, before it is mixed. */
 type ColourMove = SceneLightMove | BalanceMove | SeparationMove;
 /** To tones. */
-type ToneMove = PlacementMove | ExposureMove | EdgeBurnMove | ContrastMove | ContrastMaskMove | ReliefMove;
+type ToneMove = AnotherMixMove | PlacementMove | ExposureMove | EdgeBurnMove | ContrastMove | ContrastMaskMove | ReliefMove;
 export type ColourMoveKind = ColourMove["kind"];
 export type ToneMoveKind = ToneMove["kind"];
 export type MoveKind = Move["kind"];

@@ -1,3 +1,4 @@
+import type { MixLook } from "../mix/mixLook";
 import type { Stroke } from "../brush/stroke";
 import type { MoveKind, MoveOf, PassOf } from "../plan/plan";
 import type { ColourMoveKind, ToneMoveKind } from "./moves";
@@ -26,6 +27,11 @@ export interface PassKind<K extends ToneMoveKind> extends AnyKind<K> {
   step(pass: PassOf<K>, isMasked: boolean): Step;
   /** What it gives to places; absent where it gives stops to none. */
   placed?(move: MoveOf<K>): PlacedStops;
+  /** The mix a move holds; absent where it mixes nothing. */
+  mix?: {
+    of(move: MoveOf<K>): MixLook;
+    with(move: MoveOf<K>, change: Partial<MixLook>): MoveOf<K>;
+  };
   /** The strokes a move holds, of which there may be thousands; absent where it holds none. */
   strokes?: {
     of(move: MoveOf<K>): readonly Stroke[];

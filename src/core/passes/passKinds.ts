@@ -1,9 +1,11 @@
+import type { MixLook } from "../mix/mixLook";
 import type { Stroke } from "../brush/stroke";
 import type { Move, MoveKind, Pass } from "../plan/plan";
 import type { ColourStep } from "../steps/colourStep";
 import type { PlacedStops, Step } from "../steps/step";
 import type { ZoneCurve } from "../steps/zoneCurve";
 import { ZONE_COUNT } from "../zones/zone";
+import { anotherMix } from "./another-mix/kind";
 import { balance } from "./balance/kind";
 import { contrast } from "./contrast/kind";
 import { contrastMask } from "./contrast-mask/kind";
@@ -23,6 +25,7 @@ const COLOUR_KINDS = {
   separation,
 } satisfies { [K in ColourMoveKind]: ColourKind<K> };
 const TONE_KINDS = {
+  "another-mix": anotherMix,
   placement,
   exposure,
   "edge-burn": edgeBurn,
@@ -74,6 +77,16 @@ export function colourStepOf(pass: Pass): ColourStep | undefined {
 /** The stops a move gives to places; undefined for one of a kind that gives none. */
 export function placedStops(move: Move): PlacedStops | undefined {
   return toneKindOf(move)?.placed?.(move as never);
+}
+
+/** The mix that a move holds; undefined where its kind mixes nothing. */
+export function mixOfMove(move: Move): MixLook | undefined {
+  return toneKindOf(move)?.mix?.of(move as never);
+}
+
+/** A move with its mix changed, or as it is where its kind mixes nothing. */
+export function withMoveMix(move: Move, change: Partial<MixLook>): Move {
+  return toneKindOf(move)?.mix?.with(move as never, change) ?? move;
 }
 
 /** The strokes of a move; undefined where its kind holds none. */

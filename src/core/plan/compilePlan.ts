@@ -1,9 +1,8 @@
 import { frameKey, type Frame } from "../frame/frame";
 import { gateBeforeMix, isRepairedOnTheWay, readsEnteringTone, type Gate } from "../gate/gate";
 import { gateKey } from "../gate/gateKey";
-import { pairTable } from "../kernels/pairTable";
-import { hueCurve } from "../mix/hueCurve";
-import { readsColour, type Weights } from "../mix/weights";
+import { hueTableOf, partsColours, weightsAt } from "../mix/mixLook";
+import { LUMINANCE_WEIGHTS, type Weights } from "../mix/weights";
 import { actsOnColour, colourStepOf, leavesAll, placedStops, stepOf, strokesOfMove, withMoveStrokes } from "../passes/passKinds";
 import type { Region } from "../region/region";
 import { shapeKey, strokesKey } from "../region/shapeKey";
@@ -13,8 +12,6 @@ import { spotKey, type Spot } from "../spots/spot";
 import { reachTable } from "../steps/reach";
 import { passInSet } from "./editPasses";
 import type { Mix, Pass, Plan } from "./plan";
-
-const HUE_KNOTS = 1440;
 
 /** A plan as the kernels take it. Steps that change nothing are left out. */
 export interface CompiledPlan {
@@ -88,7 +85,7 @@ export function planCompiler(): (plan: Plan) => CompiledPlan {
   let painted = new Map<string, Steps>();
   return (plan) => {
     const key = hueKey(plan.mix);
-    if (key !== hues.key) hues = { key, table: hueTable(plan.mix) };
+    if (key !== hues.key) hues = { key, table: hueTableOf(plan.mix, plan.mix.strength) };
     const kept = new Map<string, Steps>();
     const paintedNow = new Map<string, Steps>();
     const regions = new Map(plan.regions.map((region) => [region.id, { region, key: regionKey(region) }]));
@@ -113,11 +110,13 @@ export function planCompiler(): (plan: Plan) => CompiledPlan {
     });
     steps = kept;
     painted = paintedNow;
-    const clean = hues.table || readsColour(plan.mix.weights) || colour.length > 0 ? plan.mix.clean : 0;
+    const weights = plan.mix.weightsOn ? weightsAt(plan.mix.weights, plan.mix.strength) : LUMINANCE_WEIGHTS;
+    const mixes = [{ weights, hueTable: hues.table }, ...passes.flatMap(({ step }) => (step?.kind === "mixed" ? [step.mix] : []))];
+    const clean = mixes.some(partsColours) || colour.length > 0 ? plan.mix.clean : 0;
     const colourKey = keyOf(colour);
     const { frame, spots } = plan;
     const spotsKey = spots.map(spotKey).join("; ");
-    return { frame, spots, spotsKey, clean, colour, colourKey, weights: plan.mix.weights, hueTable: hues.table, hueKey: key, passes };
+    return { frame, spots, spotsKey, clean, colour, colourKey, weights, hueTable: hues.table, hueKey: key, passes };
   };
 }
 
@@ -136,7 +135,7 @@ export function compilePlan(plan: Plan): CompiledPlan {
 }
 
 function hueKey(mix: Mix): string {
-  return JSON.stringify([mix.huesOn, mix.hueKnots]);
+  return JSON.stringify([mix.huesOn, mix.hueKnots, mix.strength]);
 }
 
 /** A pass by all it is but strokes that dodge and burn, of which there may be thousands: whether there are any. */
@@ -173,12 +172,6 @@ function compiledMask(pass: Pass, regions: ReadonlyMap<string, { region: Region;
 /** Whether a gate does more than the step's curve does already. */
 function isLeft(gate: Gate): boolean {
   return !readsEnteringTone(gate) || gate.hue !== null;
-}
-
-function hueTable(mix: Mix): Float32Array | undefined {
-  if (!mix.huesOn || mix.hueKnots.every((knot) => knot.stops === 0)) return undefined;
-  const curve = hueCurve(mix.hueKnots);
-  return pairTable(HUE_KNOTS, (turn) => curve(turn * 360));
 }
 
 /** A pass compiled; `alike` is one that differs from it in strokes alone, whose tables serve as well. */

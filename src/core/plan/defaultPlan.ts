@@ -1,4 +1,5 @@
 import { WHOLE_FRAME } from "../frame/frame";
+import type { MixLook } from "../mix/mixLook";
 import { LUMINANCE_WEIGHTS } from "../mix/weights";
 import { restingMove } from "../passes/passKinds";
 import { PLAN_VERSION, type MoveKind, type Pass, type Plan } from "./plan";
@@ -16,13 +17,18 @@ export function restingClean(format?: string): number {
   return format && COARSE_IN_COLOUR.includes(format) ? 1 : 0;
 }
 
+/** Plain luminance. */
+export function restingMix(): MixLook {
+  return { weights: { ...LUMINANCE_WEIGHTS }, sumHeld: true, huesOn: true, hueKnots: [] };
+}
+
 /** What a new print starts from: plain luminance, and one placement that changes nothing yet. */
 export function defaultPlan(format?: string): Plan {
   return {
     version: PLAN_VERSION,
     frame: { ...WHOLE_FRAME },
     spots: [],
-    mix: { clean: restingClean(format), weights: { ...LUMINANCE_WEIGHTS }, sumHeld: true, huesOn: true, hueKnots: [] },
+    mix: { clean: restingClean(format), strength: 1, weightsOn: true, ...restingMix() },
     regions: [],
     sets: [],
     passes: [restingPass("placement", "first", "Place the tones")],

@@ -1,8 +1,7 @@
 import type { BlendMode } from "../blend/blend";
 import type { Frame } from "../frame/frame";
 import type { Gate } from "../gate/gate";
-import type { HueKnot } from "../mix/hueCurve";
-import type { Weights } from "../mix/weights";
+import type { MixLook } from "../mix/mixLook";
 import type { Move, MoveKind, MoveOf } from "../passes/moves";
 import type { Region } from "../region/region";
 import type { Spot } from "../spots/spot";
@@ -12,16 +11,13 @@ export type { Move, MoveKind, MoveOf };
 export const PLAN_VERSION = 9;
 
 /** Colour to monochrome: weights in linear light, then the hue response. */
-export interface Mix {
+export interface Mix extends MixLook {
   /** How far the colour it reads is cleaned of noise and compression: 0 as found, 1 cleaned. */
   clean: number;
-  weights: Weights;
-  /** Whether setting one weight moves the others so that neutrals stay. */
-  sumHeld: boolean;
-  /** Whether the hue response applies. */
-  huesOn: boolean;
-  /** Ordered by hue. */
-  hueKnots: HueKnot[];
+  /** How far it departs from what the eye sees as light: 0 not at all, 1 as set, 2 twice as far. */
+  strength: number;
+  /** Whether its weights apply, or those of the eye. */
+  weightsOn: boolean;
 }
 
 /** One tonal move. */

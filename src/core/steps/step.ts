@@ -1,11 +1,12 @@
 import type { BlendMode } from "../blend/blend";
+import type { CompiledMix } from "../mix/mixLook";
 import type { EdgeBurnSettings } from "../passes/edge-burn/edgeBurn";
 import type { ExposureSettings } from "../passes/exposure/exposure";
 import type { Spread } from "../spatial/toneBase";
 import type { StopsRows } from "./orderedStops";
 
 /** What a pass does to tones. Closed: the engine knows all of them. */
-export type Step = TableStep | SurroundingsStep | StopsStep;
+export type Step = TableStep | SurroundingsStep | StopsStep | MixedStep;
 
 /** What is added to a tone, over tone 0–1. */
 export interface TableStep {
@@ -59,6 +60,16 @@ export interface StopsStep {
   onPaper: boolean;
   /** Absent where it meets the print normally. */
   blended: Blended | undefined;
+}
+
+/** Tones mixed of the colours anew, and how they meet those that are there. */
+export interface MixedStep {
+  kind: "mixed";
+  mix: CompiledMix;
+  mode: BlendMode;
+  strength: number;
+  /** How far they come through over the tone of the place; absent where they do everywhere. */
+  share: Float32Array | undefined;
 }
 
 /** What gives stops to places: strokes and what is laid over all of them, or the borders of the print. */

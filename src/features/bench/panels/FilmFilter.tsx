@@ -6,6 +6,7 @@ import { FILMS, FILTERS, sensitised, WAVELENGTHS, type FilmName, type FilterName
 import { CHANNELS, type Weights } from "@/core/mix/weights";
 import { formatStops, toThird } from "@/core/zones/zone";
 import { useBench, useBenchState } from "../state/BenchContext";
+import { adjustMix, mixInHand } from "../state/mixInHand";
 import styles from "./Panel.module.css";
 import chart from "./FilmFilter.module.css";
 
@@ -16,7 +17,7 @@ const SAME = 1e-9;
 /** Weights as a film sees behind a filter, with what both let through. */
 export function FilmFilter() {
   const { store } = useBench();
-  const weights = useBenchState((state) => state.plan.mix.weights);
+  const weights = useBenchState((state) => mixInHand(state).weights);
   const found = match(weights);
   const [filter, setFilter] = useState<FilterName>(found?.filter ?? "none");
   const through = found?.filter ?? filter;
@@ -24,7 +25,7 @@ export function FilmFilter() {
     setFilter(next);
     const made = film && sensitised(film, next);
     if (!made) return;
-    store.getState().adjust((plan) => ({ ...plan, mix: { ...plan.mix, weights: made.weights, sumHeld: true } }));
+    adjustMix(store, { weights: made.weights, sumHeld: true });
     store.getState().commit(`${FILMS[film].name}${next === "none" ? "" : ` through ${FILTERS[next].name}`}`);
   };
   const isDark = (film: FilmName | undefined, name: FilterName) => film !== undefined && !sensitised(film, name);

@@ -7,6 +7,7 @@ import { readTyped } from "@/features/shared/readTyped";
 import { TypedValue } from "@/features/shared/ValueSlider";
 import { hueCss } from "../scale/hueCss";
 import { useBench, useBenchState } from "../state/BenchContext";
+import { adjustMix, inWhichMix, mixInHand } from "../state/mixInHand";
 import styles from "./Panel.module.css";
 
 const STOPS = { min: -HUE_STOPS_LIMIT, max: HUE_STOPS_LIMIT, rest: 0, format: formatStops, parse: parseStops };
@@ -14,18 +15,19 @@ const STOPS = { min: -HUE_STOPS_LIMIT, max: HUE_STOPS_LIMIT, rest: 0, format: fo
 /** The knots of the hue line, their stops to be typed. */
 export function HueKnotList() {
   const { store } = useBench();
-  const knots = useBenchState((state) => state.plan.mix.hueKnots);
+  const knots = useBenchState((state) => mixInHand(state).hueKnots);
   const chosenKnot = useBenchState((state) => state.chosenKnot);
-  const { adjust, commit, set } = store.getState();
+  const { commit, set } = store.getState();
+  const which = useBenchState(inWhichMix);
   const change = (hueKnots: HueKnot[], label: string) => {
-    adjust((plan) => ({ ...plan, mix: { ...plan.mix, hueKnots } }));
+    adjustMix(store, { hueKnots });
     commit(label);
   };
   const type = (index: number, text: string) => {
     const read = readTyped(text, STOPS);
     if ("wanted" in read) return read.wanted;
     const knot = knots[index]!;
-    change(moveHueKnot(knots, index, { ...knot, stops: read.value }), `${hueName(knot.hueDeg)} ${formatStops(read.value)} in the mix`);
+    change(moveHueKnot(knots, index, { ...knot, stops: read.value }), `${hueName(knot.hueDeg)} ${formatStops(read.value)} ${which}`);
   };
   return (
     <ul className={styles.list}>
@@ -40,7 +42,7 @@ export function HueKnotList() {
             icon={<CloseOutlined />}
             aria-label={`Remove the knot at ${hueName(hueDeg)}`}
             onClick={() => {
-              change(removeHueKnot(knots, index), `Knot at ${hueName(hueDeg)} removed from the mix`);
+              change(removeHueKnot(knots, index), `Knot at ${hueName(hueDeg)} removed ${which}`);
               set({ chosenKnot: undefined });
             }}
           />

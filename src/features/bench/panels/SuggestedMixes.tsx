@@ -3,18 +3,26 @@ import { Button } from "antd";
 import { useMemo, useState } from "react";
 import type { SuggestedMix } from "@/core/mix/suggestMixes";
 import type { Weights } from "@/core/mix/weights";
+import type { MixLook } from "@/core/mix/mixLook";
 import type { Plan } from "@/core/plan/plan";
 import { capital } from "@/features/shared/capital";
 import { GlimpseView } from "../ribbon/GlimpseView";
-import { useBench } from "../state/BenchContext";
+import { useBench, useBenchState } from "../state/BenchContext";
+import { mixAt, mixPlaceOf, withMixAt, type MixPlace } from "../state/mixInHand";
 import styles from "./Panel.module.css";
 import cards from "./ReadyChoice.module.css";
 import { useTryOn } from "./useTryOn";
 
 /** What a suggestion changes of a mix. */
-type Suggested = Pick<Plan["mix"], "weights" | "sumHeld">;
-const readMix = ({ mix: { weights, sumHeld } }: Plan): Suggested => ({ weights, sumHeld });
-const putMix = (plan: Plan, { weights, sumHeld }: Suggested): Plan => ({ ...plan, mix: { ...plan.mix, weights: { ...weights }, sumHeld } });
+type Suggested = Pick<MixLook, "weights" | "sumHeld">;
+/** How one lies in a plan, in one of its mixes. */
+const lyingAt = (place: MixPlace) => ({
+  read(plan: Plan): Suggested {
+    const { weights, sumHeld } = mixAt(plan, place);
+    return { weights, sumHeld };
+  },
+  put: (plan: Plan, { weights, sumHeld }: Suggested): Plan => withMixAt(plan, place, { weights: { ...weights }, sumHeld }),
+});
 const heldAt = (weights: Weights): Suggested => ({ weights, sumHeld: true });
 
 /** Mixes that keep this picture's colours apart, when asked: each small on this picture, and large while it is pointed at. */
@@ -52,7 +60,9 @@ function Choice({ mixes }: { mixes: readonly SuggestedMix[] }) {
   const { store } = useBench();
   /** What the small pictures are made from: the print as it was when the choice was opened, or since one was taken. */
   const [base, setBase] = useState(() => store.getState().plan);
-  const { handlers, take } = useTryOn(readMix, putMix);
+  const place = useBenchState(mixPlaceOf);
+  const { read, put } = useMemo(() => lyingAt(place), [place]);
+  const { handlers, take } = useTryOn(read, put);
   return (
     <div className={cards.cards} data-testid="suggested-mixes">
       {mixes.map((mix, i) => (
@@ -67,7 +77,7 @@ function Choice({ mixes }: { mixes: readonly SuggestedMix[] }) {
             setBase(store.getState().plan);
           }}
         >
-          <MixGlimpse base={base} weights={mix.weights} />
+          <MixGlimpse base={base} weights={mix.weights} put={put} />
           <span>{capital(mix.lighter)}</span>
           <small>over {mix.darker}</small>
         </button>
@@ -76,7 +86,7 @@ function Choice({ mixes }: { mixes: readonly SuggestedMix[] }) {
   );
 }
 
-function MixGlimpse({ base, weights }: { base: Plan; weights: Weights }) {
-  const plan = useMemo(() => putMix(base, heldAt(weights)), [base, weights]);
+function MixGlimpse({ base, weights, put }: { base: Plan; weights: Weights; put(plan: Plan, value: Suggested): Plan }) {
+  const plan = useMemo(() => put(base, heldAt(weights)), [base, weights, put]);
   return <GlimpseView plan={plan} />;
 }

@@ -26,7 +26,8 @@ export const PART_HELP = {
     "Pairs of areas that differ in colour and meet in tone. Point at one to see where; its slider makes the first lighter and the second darker.",
   Suggestions:
     "Mixes under which what differs in colour on this picture differs in tone, named by the hue each makes lightest. Nothing is changed until you choose one. Ready mixes are for any picture; you can keep your own among them.",
-  Bypass: "Shows the colour that goes into the mix instead of the print. It changes nothing.",
+  "The whole mix":
+    "How far the mix departs from what the eye sees as light: at 0 % not at all, at 200 % twice as far. And a look at the colour that goes into it.",
   // Every pass
   Where: "The part of the picture the pass acts in. Draw a region or use one of another pass; none means all of the picture.",
   "Which tones": "The tones the pass acts on: a gate on the scale, single zones switched off, or one hue of the original.",

@@ -24,6 +24,8 @@ export interface PassFace<K extends MoveKind> {
   purpose: string;
   /** What a move does, as short as it can be said. */
   words(move: MoveOf<K>): string;
+  /** Whether a new one is laid before all others after the mix, of whose work it would leave nothing. */
+  beginsWith?: boolean;
   /** Its part of the panel. */
   Panel: ComponentType<OfPass<K>>;
   /** Why tones alone do not tell what it does, said between the rails; absent where they do, or what it draws on the scale tells. */

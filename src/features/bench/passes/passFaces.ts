@@ -1,4 +1,5 @@
 import type { Move, MoveKind, Pass } from "@/core/plan/plan";
+import { anotherMix } from "./another-mix/face";
 import { balance } from "./balance/face";
 import { contrast } from "./contrast/face";
 import { contrastMask } from "./contrast-mask/face";
@@ -15,6 +16,7 @@ export const PASS_FACES = {
   "scene-light": sceneLight,
   balance,
   separation,
+  "another-mix": anotherMix,
   placement,
   exposure,
   "edge-burn": edgeBurn,

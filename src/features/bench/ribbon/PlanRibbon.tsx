@@ -12,16 +12,16 @@ import {
 import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates } from "@dnd-kit/sortable";
 import { useCallback, useDeferredValue, useMemo, useRef } from "react";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
-import { LUMINANCE_WEIGHTS, CHANNELS } from "@/core/mix/weights";
 import { regionOf } from "@/core/plan/editRegions";
 import { movePass, passesBeforeMix } from "@/core/plan/editPasses";
-import type { Mix } from "@/core/plan/plan";
 import { AddPass } from "./AddPass";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { chooseStep, settledPlan } from "../state/benchStore";
 import { passNumber } from "../state/passNumber";
 import { frameWords } from "../frame/ratios";
 import { useWheel } from "../easel/useWheel";
+import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
+import { mixWords } from "../panels/mixWords";
 import { PassSlip } from "./PassSlip";
 import { useChanges } from "./useChanges";
 import styles from "./PlanRibbon.module.css";
@@ -108,7 +108,12 @@ export function PlanRibbon() {
         <SortableContext items={items.slice(0, mixAt)} strategy={horizontalListSortingStrategy}>
           {slips.slice(0, mixAt)}
         </SortableContext>
-        <Slip name="Mix" words={mixWords(plan.mix)} isOn={step.stage === "mix"} onChoose={() => chooseStep(store, { stage: "mix" })} />
+        <Slip
+          name="Mix"
+          words={mixWords(plan.mix.weightsOn ? plan.mix : { ...plan.mix, weights: LUMINANCE_WEIGHTS })}
+          isOn={step.stage === "mix"}
+          onChoose={() => chooseStep(store, { stage: "mix" })}
+        />
         <SortableContext items={items.slice(mixAt)} strategy={horizontalListSortingStrategy}>
           {slips.slice(mixAt)}
         </SortableContext>
@@ -119,13 +124,6 @@ export function PlanRibbon() {
       </div>
     </nav>
   );
-}
-
-function mixWords(mix: Mix): string {
-  const plain = CHANNELS.every((channel) => Math.abs(mix.weights[channel] - LUMINANCE_WEIGHTS[channel]) < 1e-4);
-  const moved = mix.huesOn ? mix.hueKnots.filter((knot) => knot.stops !== 0).length : 0;
-  const hues = moved ? `${moved} hue${moved > 1 ? "s" : ""}` : undefined;
-  return [plain ? (hues ? undefined : "As the eye sees") : "Weights", hues].filter(Boolean).join(", ");
 }
 
 function Slip({ name, words, isOn, onChoose }: { name: string; words: string; isOn: boolean; onChoose(): void }) {

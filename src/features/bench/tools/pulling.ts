@@ -5,6 +5,7 @@ import type { Plan } from "@/core/plan/plan";
 import { formatStops } from "@/core/zones/zone";
 import type { PointReading } from "@/engine/stageTypes";
 import type { BenchStore } from "../state/benchStore";
+import { adjustMix, inWhichMix, mixAt, mixInHand, mixPlaceOf, withMixAt } from "../state/mixInHand";
 import type { Tool } from "./tools";
 import { pullGate, pullHueLimit } from "../scale/gatePulls";
 import { pullTone } from "../passes/placement/pullTone";
@@ -38,19 +39,24 @@ export function beginPull(tool: Tool, touched: PointReading, store: BenchStore):
   }
 }
 
+/** Goes to the mix that is pulled: that of the plan, unless a pass that mixes anew is in hand. */
+function takeMix(store: BenchStore): void {
+  if (mixPlaceOf(store.getState()) === undefined) store.getState().set({ step: { stage: "mix" } });
+}
+
 function pullWeights(touched: PointReading, store: BenchStore): Puller | { refused: string } {
   const colour = oklchToLinearP3(touched);
-  const { weights: from } = store.getState().plan.mix;
+  const { weights: from } = mixInHand(store.getState());
   if (touched.chroma < LEAST_CHROMA || !pulledWeights(from, colour, 1))
     return { refused: "This spot has no colour to weigh: neutrals keep their tone. Pull its tone instead." };
-  store.getState().set({ step: { stage: "mix" } });
+  takeMix(store);
   let stops = 0;
   const words = () => formatStops(stops);
   return {
     pull(pixelsUp) {
       stops = Math.round((pixelsUp / PIXELS_PER_STOP) * 50) / 50;
       const weights = pulledWeights(from, colour, stops) ?? from;
-      store.getState().adjust((plan) => ({ ...plan, mix: { ...plan.mix, weights } }));
+      adjustMix(store, { weights });
     },
     words,
     finish: () => store.getState().commit(`Weights for ${hueName(touched.hueDeg)} ${words()}`),
@@ -59,19 +65,19 @@ function pullWeights(touched: PointReading, store: BenchStore): Puller | { refus
 
 function pullHue({ hueDeg, chroma }: PointReading, store: BenchStore): Puller | { refused: string } {
   if (chroma < LEAST_CHROMA) return { refused: "This spot has no colour to pull: neutrals keep their tone. Pull its tone instead." };
-  const { knots, index } = addHueKnot(store.getState().plan.mix.hueKnots, hueDeg);
+  const { knots, index } = addHueKnot(mixInHand(store.getState()).hueKnots, hueDeg);
   if (index === undefined) return { refused: "There is no room for another knot. Remove one from the hue line first." };
   const from = knots[index]!.stops;
-  const show = (plan: Plan, stops: number): Plan => {
-    const moved = moveHueKnot(knots, index, { ...knots[index]!, stops });
-    return { ...plan, mix: { ...plan.mix, huesOn: true, hueKnots: moved } };
-  };
+  const place = mixPlaceOf(store.getState());
+  const show = (plan: Plan, stops: number): Plan =>
+    withMixAt(plan, place, { huesOn: true, hueKnots: moveHueKnot(knots, index, { ...knots[index]!, stops }) });
   store.getState().adjust((plan) => show(plan, from));
-  store.getState().set({ chosenKnot: index, step: { stage: "mix" } });
-  const words = (plan: Plan) => formatStops(plan.mix.hueKnots[index]?.stops ?? 0);
+  takeMix(store);
+  store.getState().set({ chosenKnot: index });
+  const words = (plan: Plan) => formatStops(mixAt(plan, place).hueKnots[index]?.stops ?? 0);
   return {
     pull: (pixelsUp) => store.getState().adjust((plan) => show(plan, Math.round((from + pixelsUp / PIXELS_PER_STOP) * 50) / 50)),
     words,
-    finish: () => store.getState().commit(`${hueName(hueDeg)} ${words(store.getState().plan)} in the mix`),
+    finish: () => store.getState().commit(`${hueName(hueDeg)} ${words(store.getState().plan)} ${inWhichMix(store.getState())}`),
   };
 }
