@@ -17,6 +17,7 @@ import { embedInPng } from "@/engine/node/embed";
 import { RawLevels } from "@/engine/node/rawLevels";
 import { renderPicture } from "@/engine/node/renderPicture";
 import { colourful, rgb16, rgb8, to8, withProfile } from "../madePictures";
+import { lutProfile } from "../lutProfile";
 import { temporaryFolder } from "../temporary";
 
 const folder = temporaryFolder();
@@ -142,6 +143,32 @@ describe("colour", () => {
         expect(stage.readPoint(x, 5)!.finished).toBeCloseTo(tone, 4);
       });
     }
+  });
+
+  test.each([
+    ["8 bits", (made: Uint16Array) => rgb8(to8(made), W, H)],
+    ["16 bits", (made: Uint16Array) => rgb16(made, W, H)],
+  ])("a profile that works by a lookup table gives the tones of its colours: %s", async (name, make) => {
+    // Smooth colours: between the points of a table there is nothing to be exact about.
+    const smooth = Uint16Array.from({ length: 3 * W * H }, (_, i) => {
+      const [x, y] = [(Math.floor(i / 3) % W) / W, Math.floor(i / 3 / W) / H];
+      return 65535 * [0.1 + 0.8 * x, 0.2 + 0.6 * y, 0.8 - 0.5 * x * y][i % 3]!;
+    });
+    const swapped = smooth.map((_, i) => smooth[i - (i % 3) + [2, 0, 1][i % 3]!]!);
+    const file = async (file: string, made: Uint16Array, profile: Buffer | undefined) => {
+      const path = join(folder, file);
+      await make(made).png().toFile(path);
+      if (profile) await embedInPng(path, withProfile(profile));
+      return path;
+    };
+    const plain = await tones("lut-none.png", readFileSync(await file("lut-a.png", swapped, undefined)));
+    const read = await decoded("lut-table.png", readFileSync(await file("lut-b.png", smooth, lutProfile([2, 0, 1]))));
+    expect(read.facts.notes.join()).toContain("lookup tables");
+    const { levels: grey } = await renderPicture(read, defaultPlan(), { depth: 16 });
+    const away = Array.from(grey, (level, i) => Math.abs(level - plain[i]!));
+    expect(name === "8 bits" ? 257 * 1.5 : 100).toBeGreaterThan(away.reduce((sum, one) => sum + one, 0) / away.length);
+    expect(Math.max(...away)).toBeLessThan(name === "8 bits" ? 257 * 4 : 400);
+    expect(largest(grey, await tones("lut-other.png", readFileSync(await file("lut-c.png", smooth, undefined))))).toBeGreaterThan(5000);
   });
 
   test("a broken profile is set aside, and said", async () => {

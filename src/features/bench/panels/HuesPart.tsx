@@ -7,7 +7,7 @@ import { Menu } from "@/features/shared/Menu";
 import { hueCss } from "../scale/hueCss";
 import { setKnot } from "../scale/hueEdits";
 import { useBench, useBenchState } from "../state/BenchContext";
-import { adjustMix, mixInHand } from "../state/mixInHand";
+import { adjustMix, mixInHand, mixPlaceOf } from "../state/mixInHand";
 import { HueKnotList } from "./HueKnotList";
 import { Part } from "./Panel";
 import styles from "./Panel.module.css";
@@ -16,6 +16,7 @@ import styles from "./Panel.module.css";
 export function HuesPart() {
   const { store } = useBench();
   const mix = useBenchState(mixInHand);
+  const isInPass = useBenchState(mixPlaceOf) !== undefined;
   const { commit, set } = store.getState();
   const change = (changed: Partial<MixLook>) => adjustMix(store, changed);
   const moved = mix.hueKnots.filter((knot) => knot.stops !== 0).length;
@@ -59,8 +60,8 @@ export function HuesPart() {
       </div>
       {mix.hueKnots.length === 0 && (
         <p className={styles.hint}>
-          Choose Pull hue, touch a colour in the picture, and pull up for lighter or down for darker. Or click on the hue line, or add a hue
-          by its name.
+          Choose Pull hue, touch a colour in the picture, and pull up for lighter or down for darker. Or{" "}
+          {isInPass ? "" : "click on the hue line, or "}add a hue by its name.
         </p>
       )}
       <HueKnotList />
