@@ -110,6 +110,18 @@ const anyToneMove: fc.Arbitrary<Move> = fc.oneof(
   fc
     .record({ fine: anyNumber(-1, 2), medium: anyNumber(-1, 2), broad: anyNumber(-1, 2) })
     .map((settings) => ({ kind: "relief" as const, ...settings })),
+  fc
+    .record({ radius: anyNumber(0.002, 0.1), spreads: fc.constantFrom("all" as const, "lights" as const) })
+    .map((settings) => ({ kind: "soften" as const, ...settings })),
+  fc
+    .record({
+      radius: anyNumber(0.00002, 0.005),
+      amount: anyNumber(0, 4),
+      threshold: anyNumber(0, 0.1),
+      lighter: anyNumber(0, 0.3),
+      darker: anyNumber(0, 0.3),
+    })
+    .map((settings) => ({ kind: "sharpen" as const, ...settings })),
 );
 
 /** Any valid frame, one that cuts nothing among them. */

@@ -36,14 +36,16 @@ export interface Laid {
   plane?: Float32Array | undefined;
   /** What strokes on its gate let through besides. */
   added?: Float32Array | undefined;
+  /** How far tones lie from those close around. */
+  differences?: Float32Array | undefined;
   /** Stops painted by hand. */
   painted?: Float32Array | undefined;
   first: number;
 }
 
 /** Whether steps change tones. */
-export function doesAnything({ surroundings, stops, mixed, tables }: Steps): boolean {
-  return !!surroundings || !!stops || !!mixed || tables.length > 0;
+export function doesAnything({ surroundings, stops, mixed, detail, tables }: Steps): boolean {
+  return !!surroundings || !!stops || !!mixed || !!detail || tables.length > 0;
 }
 
 /** Does a run on the band in the machine; one that mixes anew finds the colours there too, and their hues where it moves any. */
@@ -67,15 +69,18 @@ export function applyRun(machine: BandMachine, run: Steps & Pick<Run, "free">, l
 
 function applySteps(
   machine: BandMachine,
-  { surroundings, stops, mixed, tables }: Steps,
-  { base, plane, painted, first }: Laid,
+  { surroundings, stops, mixed, detail, tables }: Steps,
+  { base, plane, painted, differences, first }: Laid,
   place: BandPlace,
 ): void {
   const isMasked = plane !== undefined;
   if (painted) machine.putNext("stops", painted, first);
   if (surroundings) machine.applySurroundings(surroundings, base!.surroundings, place, isMasked);
   else if (stops) machine.applyStops(stops, painted !== undefined, isMasked);
-  else if (mixed) machine.applyMixed(mixed, isMasked);
+  else if (detail) {
+    machine.putNext("stops", differences!, first);
+    machine.applyDetail(detail, isMasked);
+  } else if (mixed) machine.applyMixed(mixed, isMasked);
   else if (isMasked) machine.applyTableByMask(tables[0]!);
   else machine.applyTables(tables);
 }

@@ -12,7 +12,7 @@ import { ROWS_TO_A_SIDE, type StopsRows } from "@/core/steps/orderedStops";
 import type { CompiledPlan } from "@/core/plan/compilePlan";
 import { SOFT_KNOTS } from "@/core/steps/knots";
 import type { ColourStep } from "@/core/steps/colourStep";
-import type { Blended, MixedStep, StopsStep, StopsThrough, SurroundingsStep } from "@/core/steps/step";
+import type { Blended, DetailStep, Meeting, MixedStep, StopsStep, StopsThrough, SurroundingsStep } from "@/core/steps/step";
 import type { Size } from "@/core/spatial/areaReduce";
 import { wholeGrid } from "@/core/region/grid";
 import { layCells } from "@/core/spatial/layCells";
@@ -279,11 +279,25 @@ export class BandMachine {
   }
 
   /** tone → tone and what another mix makes of red, green, blue (and hue, fade), so far as its strength, its share and the mask let it through. */
-  applyMixed({ mix: { weights, hueTable }, mode, strength, share }: MixedStep, byMask: boolean): void {
+  applyMixed({ mix: { weights, hueTable }, ...meeting }: MixedStep, byMask: boolean): void {
+    this.#mixInto(this.#plane.above, weights, hueTable && { at: this.#slot(STOPS_SLOTS, hueTable), knots: knotsOf(hueTable) });
+    this.#meetAbove(meeting, byMask);
+  }
+
+  /** tone → tone and what is added by how far it lies from those around, which is in the machine as stops, ½ where it does not. */
+  applyDetail({ added, ...meeting }: DetailStep, byMask: boolean): void {
+    const { tone, above, stops } = this.#plane;
+    const n = padded(this.#n);
+    this.#heap.run.lookUp(stops, above, n, this.#slot(STOPS_SLOTS, added), knotsOf(added));
+    this.#heap.run.add(tone, above, above, n);
+    this.#meetAbove(meeting, byMask);
+  }
+
+  /** tone → what lies above it, so far as strength, share and mask let it through. */
+  #meetAbove({ mode, strength, share }: Meeting, byMask: boolean): void {
     const { tone, above, stops, mask } = this.#plane;
     const n = padded(this.#n);
     const { run } = this.#heap;
-    this.#mixInto(above, weights, hueTable && { at: this.#slot(STOPS_SLOTS, hueTable), knots: knotsOf(hueTable) });
     if (mode !== "normal") run.blendPlanes(tone, above, above, n, BLEND_MODES.indexOf(mode));
     this.#heap.f32(stops, n).fill(strength);
     if (share) run.scaleLookedUp(stops, tone, n, this.#slot(SHARE_SLOT, share), knotsOf(share));

@@ -18,7 +18,8 @@ import { gridOf, type Grid } from "@/core/region/grid";
 import { rasterShape, type DrawnShape } from "@/core/region/rasterShape";
 import { isReadOnTheWay, needsBases, type MaskBases } from "./maskKeys";
 import { gateTableOf, maskPlane, repairPlane, type MaskPicture } from "./maskPlane";
-import { NO_HAND, runsOf } from "./runs";
+import { detailOf } from "@/core/spatial/detail";
+import { closeReach, NO_HAND, runsOf } from "./runs";
 import { applyRun, changeColour, NO_BASES, type Bases, type Laid } from "./applyRun";
 import type { ShownMask } from "./stageMasks";
 import { betweenPlanes } from "./decoded";
@@ -26,6 +27,9 @@ import { inNewState } from "./grownPlane";
 import { PrintCutter } from "./printCutter";
 import { StopsPlanes } from "./stopsPlanes";
 import type { LayStrokes } from "./strokeMaps";
+
+/** Rows of a band, at the least, for each one beyond it that is worked out with it. */
+const BAND_REACHES = 6;
 
 /** A picture on disk, by rows. */
 export interface StoredRows {
@@ -62,23 +66,28 @@ export function rowRenderer(
   { bases = NO_BASES, bandPixels = BAND_PIXELS, shown }: { bases?: Bases; bandPixels?: number; shown?: ShownMask | undefined } = {},
 ): RowRenderer {
   const { width } = source.size;
-  const machine = new BandMachine(Math.max(bandPixels, width), TONE_KNOTS);
-  machine.setSpace(source.space, source.depth);
-  machine.setMix(plan);
   const runs = runsOf(plan, NO_HAND);
   const stops = new StopsPlanes(source.size);
   const looksAround = plan.colour.some(({ step }) => step.kind === "light" && step.around);
   const seesBeforeMix = looksAround || !!shown?.beforeMix || plan.colour.some(({ mask }) => mask && (mask.gate || needsBases(mask)));
   const seesPicture =
     seesBeforeMix || [shown?.mask, ...runs.map(({ mask }) => mask)].some((mask) => mask && (mask.gate || needsBases(mask)));
-  const rowsInBand = Math.max(1, Math.floor(bandPixels / width));
+  const longEdge = Math.max(width, source.size.height);
+  const reach = closeReach(plan, longEdge);
+  // Where tones are compared with those around, what lies beyond a band is worked out with it: the band is large beside that.
+  const rowsInBand = Math.max(1, Math.floor(bandPixels / width), BAND_REACHES * reach);
+  const machine = new BandMachine(Math.max(bandPixels, width * (rowsInBand + 2 * reach)), TONE_KNOTS);
+  machine.setSpace(source.space, source.depth);
+  machine.setMix(plan);
   const cleaner = plan.clean > 0 ? colourCleaned(machine, source.cleaned, plan.clean) : undefined;
   const reduces = output.size.width !== width || output.size.height !== source.size.height;
 
   /** Runs the plan over source rows, a band at a time; the tones are then in the machine. */
   const forBands = (first: number, end: number, take: (y: number, rows: number) => void) => {
-    for (let y = first; y < end; y += rowsInBand) {
-      const rows = Math.min(rowsInBand, end - y);
+    for (let inner = first; inner < end; inner += rowsInBand) {
+      const innerRows = Math.min(rowsInBand, end - inner);
+      const y = Math.max(inner - reach, 0);
+      const rows = Math.min(inner + innerRows + reach, source.size.height) - y;
       machine.decode(source.readRows(y, rows));
       layMendings(machine, source.mendings, y, rows, width);
       const found = seesPicture || cleaner ? takenColour(machine, rows * width) : undefined;
@@ -105,7 +114,9 @@ export function rowRenderer(
           putColour(machine, mixed!);
           if (run.mixed.mix.hueTable) machine.findHues();
         }
-        applyRun(machine, run, { base: bases.steps.get(run.from), ...laid, painted, first: 0 }, place);
+        const differences =
+          run.detail && detailOf(taken(machine, "tone", rows * width), { width, height: rows }, run.detail.radius * longEdge);
+        applyRun(machine, run, { base: bases.steps.get(run.from), ...laid, painted, differences, first: 0 }, place);
       }
       if (shown) {
         const gate = bases.steps.get(plan.passes.length)?.gate;
@@ -116,7 +127,11 @@ export function rowRenderer(
         if (added) machine.widenMask(added, 0);
         machine.showMask(shown.reach);
       }
-      take(y, rows);
+      if (rows > innerRows) {
+        const tones = taken(machine, "tone", rows * width);
+        machine.put("tone", tones, (inner - y) * width, (inner - y + innerRows) * width);
+      }
+      take(inner, innerRows);
     }
   };
 

@@ -1,10 +1,11 @@
 import type { CompiledMask, CompiledPass, CompiledPlan } from "@/core/plan/compilePlan";
-import type { MixedStep, Step, StopsStep, SurroundingsStep } from "@/core/steps/step";
+import type { DetailStep, MixedStep, Step, StopsStep, SurroundingsStep } from "@/core/steps/step";
+import { detailReach } from "@/core/spatial/detail";
 import { LEAST_FUSED, type TableFuser } from "./fuseTables";
 import { colourLooksAtWhole, isGatheredOnTheWay, needsBases } from "./maskKeys";
 
 /** What is done in one go: tone tables, or one step of another kind. */
-export type Steps = Pick<Run, "tables" | "surroundings" | "stops" | "mixed">;
+export type Steps = Pick<Run, "tables" | "surroundings" | "stops" | "mixed" | "detail">;
 
 /** Passes done in one go. */
 export interface Run {
@@ -15,6 +16,7 @@ export interface Run {
   surroundings: SurroundingsStep | undefined;
   stops: StopsStep | undefined;
   mixed: MixedStep | undefined;
+  detail: DetailStep | undefined;
   /** Where it acts, if not everywhere; such a run is a single pass. */
   mask: CompiledMask | undefined;
   /** The same step without its gate, for what strokes on the gate let through besides. */
@@ -32,6 +34,16 @@ export const NO_HAND: Hand = { first: 0, end: 0 };
 /** Whether a pass needs the whole of what enters it: it looks at surroundings, or its gate is blurred. */
 export function gathers({ step, mask }: CompiledPass): boolean {
   return step !== undefined && (step.kind === "surroundings" || isGatheredOnTheWay(mask?.gate));
+}
+
+/** Whether a pass looks at the tones close around each pixel, which a part of a picture has but at its borders. */
+export function looksClose({ step }: CompiledPass): boolean {
+  return step?.kind === "detail";
+}
+
+/** How many pixels away something may lie and still matter to a pixel, on a picture of a long edge; all else that is around is gathered from the whole. */
+export function closeReach({ passes }: Pick<CompiledPlan, "passes">, longEdge: number): number {
+  return passes.reduce((sum, { step }) => sum + (step?.kind === "detail" ? detailReach(step.radius * longEdge) : 0), 0);
 }
 
 /** Whether a plan has anything that a part of a picture cannot know by itself. */
@@ -69,6 +81,7 @@ function stepsOf(steps: readonly Step[]): Steps {
     surroundings: steps.find((step) => step.kind === "surroundings"),
     stops: steps.find((step) => step.kind === "stops"),
     mixed: steps.find((step) => step.kind === "mixed"),
+    detail: steps.find((step) => step.kind === "detail"),
     tables: steps.flatMap((step) => (step.kind === "table" ? [step.table] : [])),
   };
 }

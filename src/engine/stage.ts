@@ -6,6 +6,7 @@ import { linearP3ToOklab, oklabToLch } from "@/core/colour/oklab";
 import { gridOf } from "@/core/region/grid";
 import type { Size } from "@/core/spatial/areaReduce";
 import { surroundingsOf } from "@/core/spatial/slicedBase";
+import { detailOf } from "@/core/spatial/detail";
 import { dustLook } from "@/core/spots/dustLook";
 import { ditherRow, NO_DITHER } from "@/core/view/dither";
 import { drawScreens } from "@/core/view/screens";
@@ -18,7 +19,7 @@ import { rowsSince, type GrownPlane, type Rows } from "./grownPlane";
 import { gateBase, type Analysis } from "./maskBases";
 import { isGatheredOnTheWay, needsBases, type MaskBases } from "./maskKeys";
 import { type MaskPicture } from "./maskPlane";
-import { gathers, NO_HAND, runsOf, sweepsOf, type Hand, type Run } from "./runs";
+import { gathers, looksClose, NO_HAND, runsOf, sweepsOf, type Hand, type Run } from "./runs";
 import type { Part } from "./decoded";
 import { Source } from "./source";
 import { StageColour } from "./stageColour";
@@ -56,6 +57,8 @@ export class Stage {
   readonly #exposed = new Map<number, number>();
   /** What passes need of the whole of what enters them, with the key of those tones. */
   #bases = new Map<number, { key: string; gathered: Gathered; base: StepBase }>();
+  /** How far the tones that enter passes lie from those close around them, with what tells them. */
+  #details = new Map<number, { key: string; plane: Float32Array }>();
   #plan: CompiledPlan | undefined;
   #hand: Hand = NO_HAND;
   /** Where the print lies on the source; absent where it is all of it. */
@@ -237,8 +240,8 @@ export class Stage {
     const before = this.#keys;
     const keys = (this.#keys = keysAfter(before, plan));
     this.#masks.follow(plan, keys.steps[0]!);
-    const barriers = new Set(given ? [] : plan.passes.flatMap((pass, i) => (gathers(pass) ? [i] : [])));
-    for (const step of this.#bases.keys()) if (!barriers.has(step)) this.#bases.delete(step);
+    const barriers = new Set(plan.passes.flatMap((pass, i) => (looksClose(pass) || (!given && gathers(pass)) ? [i] : [])));
+    for (const kept of [this.#bases, this.#details]) for (const step of kept.keys()) if (!barriers.has(step)) kept.delete(step);
     const kept = new Set([0, last, this.#hand.first, this.#hand.end, ...barriers]);
     const painted = passPainted(before, keys);
     const runs = runsOf(plan, this.#hand, this.#fuser);
@@ -285,6 +288,7 @@ export class Stage {
       added: mask && this.#masks.repair(mask, masks),
       base,
       painted,
+      differences: acts && run.detail ? this.#differences(run.from, run.detail.radius) : undefined,
     };
   }
 
@@ -360,9 +364,14 @@ export class Stage {
       this.#mixBand(first, end, part);
       keep(0);
     }
-    for (const { to, planes, added, base, painted, ...run } of runs) {
+    for (const { to, planes, added, base, painted, differences, ...run } of runs) {
       if (run.mixed) this.#putMixed(first, end, part, run.mixed.mix.hueTable !== undefined);
-      applyRun(machine, run, { base, plane: planes?.[index], added, painted: painted?.plane, first }, this.source.bandPlace(y));
+      applyRun(
+        machine,
+        run,
+        { base, plane: planes?.[index], added, differences, painted: painted?.plane, first },
+        this.source.bandPlace(y),
+      );
       keep(to);
     }
   }
@@ -393,6 +402,17 @@ export class Stage {
     };
     this.#bases.set(from, { key, gathered, base });
     return base;
+  }
+
+  /** How far the tones that enter a pass lie from those close around them; of grain, in the mean. */
+  #differences(from: number, radius: number): Float32Array {
+    const key = `${this.#checkpoints.at(from).key} ${radius}`;
+    const known = this.#details.get(from);
+    if (known?.key === key) return known.plane;
+    const { whole } = this.source.place;
+    const plane = detailOf(this.tonesAfter(from), this.size, radius * Math.max(whole.width, whole.height));
+    this.#details.set(from, { key, plane });
+    return plane;
   }
 
   /** Tones after a step, part by part. */
@@ -562,6 +582,7 @@ type LaidRun = Run & {
   planes: Float32Array[] | undefined;
   added: Float32Array | undefined;
   base: StepBase | undefined;
+  differences: Float32Array | undefined;
 };
 
 /** What was gathered of tones, by how. */

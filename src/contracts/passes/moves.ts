@@ -9,6 +9,8 @@ import { ExposureMove } from "./exposure";
 import { PlacementMove } from "./placement";
 import { ReliefMove } from "./relief";
 import { SceneLightMove } from "./sceneLight";
+import { SharpenMove } from "./sharpen";
+import { SoftenMove } from "./soften";
 import { SeparationMove } from "./separation";
 
 /** The schema of every kind of move. */
@@ -23,6 +25,8 @@ const MOVES = {
   contrast: ContrastMove,
   "contrast-mask": ContrastMaskMove,
   relief: ReliefMove,
+  soften: SoftenMove,
+  sharpen: SharpenMove,
 } satisfies { [K in MoveKind]: z.ZodType<MoveOf<K>> };
 
 export const Move = z.discriminatedUnion("kind", [
@@ -36,4 +40,6 @@ export const Move = z.discriminatedUnion("kind", [
   MOVES.contrast,
   MOVES["contrast-mask"],
   MOVES.relief,
+  MOVES.soften,
+  MOVES.sharpen,
 ]);

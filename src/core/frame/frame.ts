@@ -177,6 +177,11 @@ export function smallPrint(
   return { pictureAt, print, size: { width, height } };
 }
 
+/** A rectangle of a picture's pixels as a print of their own. */
+export function placedAsIs({ x, y, width, height }: Point & Size): Placing {
+  return { x, y, width, height, across: { x: 1, y: 0 }, down: { x: 0, y: 1 } };
+}
+
 /** A rectangle of a print's pixels. */
 export function partOfPlacing(placing: Placing, x: number, y: number, size: Size): Placing {
   return { ...placing, ...pictureAtPrint(placing, x, y), width: size.width, height: size.height };

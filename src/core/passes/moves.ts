@@ -7,6 +7,8 @@ import type { ExposureMove } from "./exposure/move";
 import type { PlacementMove } from "./placement/move";
 import type { ReliefMove } from "./relief/move";
 import type { SceneLightMove } from "./scene-light/move";
+import type { SharpenMove } from "./sharpen/move";
+import type { SoftenMove } from "./soften/move";
 import type { SeparationMove } from "./separation/move";
 
 /** What a pass may do: one of these. */
@@ -14,7 +16,8 @@ export type Move = ColourMove | ToneMove;
 /** To colour, before it is mixed. */
 type ColourMove = SceneLightMove | BalanceMove | SeparationMove;
 /** To tones. */
-type ToneMove = AnotherMixMove | PlacementMove | ExposureMove | EdgeBurnMove | ContrastMove | ContrastMaskMove | ReliefMove;
+type ToneMove =
+  AnotherMixMove | PlacementMove | ExposureMove | EdgeBurnMove | ContrastMove | ContrastMaskMove | ReliefMove | SoftenMove | SharpenMove;
 export type ColourMoveKind = ColourMove["kind"];
 export type ToneMoveKind = ToneMove["kind"];
 export type MoveKind = Move["kind"];

@@ -16,6 +16,8 @@ import type { ColourKind, PassKind } from "./passKind";
 import { placement } from "./placement/kind";
 import { relief } from "./relief/kind";
 import { sceneLight } from "./scene-light/kind";
+import { sharpen } from "./sharpen/kind";
+import { soften } from "./soften/kind";
 import { separation } from "./separation/kind";
 
 /** Every kind of pass there is: those of colour, which come before the mix, and those of tones. */
@@ -32,6 +34,8 @@ const TONE_KINDS = {
   contrast,
   "contrast-mask": contrastMask,
   relief,
+  soften,
+  sharpen,
 } satisfies { [K in ToneMoveKind]: PassKind<K> };
 export const PASS_KINDS = { ...COLOUR_KINDS, ...TONE_KINDS };
 

@@ -44,9 +44,14 @@ function blurredAcross(plane: Float32Array, width: number, height: number, weigh
   return out;
 }
 
+/** Pixels to either side that are looked at. */
+export function gaussianReach(sigma: number): number {
+  return sigma < LEAST_SIGMA ? 0 : Math.max(1, Math.ceil(REACH * sigma));
+}
+
 /** Half of a Gaussian, from its middle outwards; the whole sums to 1. */
 function gaussianWeights(sigma: number): Float64Array {
-  const half = Float64Array.from({ length: Math.max(1, Math.ceil(REACH * sigma)) + 1 }, (_, k) => Math.exp((-k * k) / (2 * sigma * sigma)));
+  const half = Float64Array.from({ length: gaussianReach(sigma) + 1 }, (_, k) => Math.exp((-k * k) / (2 * sigma * sigma)));
   const sum = half.reduce((total, weight, k) => total + (k === 0 ? weight : 2 * weight), 0);
   return half.map((weight) => weight / sum);
 }

@@ -6,7 +6,7 @@ import type { Spread } from "../spatial/toneBase";
 import type { StopsRows } from "./orderedStops";
 
 /** What a pass does to tones. Closed: the engine knows all of them. */
-export type Step = TableStep | SurroundingsStep | StopsStep | MixedStep;
+export type Step = TableStep | SurroundingsStep | StopsStep | MixedStep | DetailStep;
 
 /** What is added to a tone, over tone 0–1. */
 export interface TableStep {
@@ -62,14 +62,27 @@ export interface StopsStep {
   blended: Blended | undefined;
 }
 
-/** Tones mixed of the colours anew, and how they meet those that are there. */
-export interface MixedStep {
-  kind: "mixed";
-  mix: CompiledMix;
+/** How tones that a step makes meet those that are there. */
+export interface Meeting {
   mode: BlendMode;
   strength: number;
   /** How far they come through over the tone of the place; absent where they do everywhere. */
   share: Float32Array | undefined;
+}
+
+/** Tones mixed of the colours anew. */
+export interface MixedStep extends Meeting {
+  kind: "mixed";
+  mix: CompiledMix;
+}
+
+/** Tones changed by how far they lie from the mean close around them, pixel by pixel. */
+export interface DetailStep extends Meeting {
+  kind: "detail";
+  /** Standard deviation of what is around, in long edges. */
+  radius: number;
+  /** What is added, over the difference from −1 to 1. */
+  added: Float32Array;
 }
 
 /** What gives stops to places: strokes and what is laid over all of them, or the borders of the print. */

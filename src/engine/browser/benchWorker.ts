@@ -8,6 +8,7 @@ import {
   isWholeFrame,
   onPart,
   partOfPlacing,
+  placedAsIs,
   pictureArea,
   pictureSizeAt,
   printOn,
@@ -32,7 +33,7 @@ import type {
   ToRenderer,
   ToWorker,
 } from "../messages";
-import { looksAtWhole } from "../runs";
+import { closeReach, looksAtWhole } from "../runs";
 import { PlanReceiver } from "../wirePlan";
 import { BesideParts } from "./besideParts";
 import { spotSource } from "./spotSource";
@@ -49,6 +50,7 @@ import type { ShownMask } from "../stageMasks";
 
 const scope = self as unknown as DedicatedWorkerGlobalScope;
 const HUE_BINS = 180;
+const REACH_STEP = 16;
 const PREVIEW_AFTER_MS = 60;
 const COUNT_AFTER_MS = 120;
 /** Cleaned colours that could not be fetched are asked for again with the first frame after so long. */
@@ -84,7 +86,7 @@ let waiting: { number: number; request: RenderRequest } | undefined;
 /** What was rendered last. */
 let last: typeof waiting;
 let isScheduled = false;
-let fetching: { area: LevelArea; frame: string; isCleaned: boolean; abort: AbortController } | undefined;
+let fetching: (PartThere & { abort: AbortController }) | undefined;
 let spare: ArrayBuffer | undefined;
 /** Where they are drawn. */
 let frames: MessagePort | undefined;
@@ -366,12 +368,13 @@ function fetchDetail(area: LevelArea, request: RenderRequest): void {
   const abort = new AbortController();
   const { fetcher, cleaned, picture } = open!;
   const isCleaned = readsCleaned(request);
-  const mine = (fetching = { area, frame: frameOfIt, isCleaned, abort });
+  const mine = (fetching = { area, frame: frameOfIt, isCleaned, reach: reachOf(request, open!.picture.levels[area.level]!), abort });
   const { shownFrame: frame } = request;
   const level = picture.levels[area.level]!;
   const whole = printOn(frame, picture.levels[0]!, level);
-  const part = whole && partOfPlacing(whole, area.x, area.y, area);
-  const needed = part ? { level: area.level, ...pictureArea(part, level, isPixelForPixel(part) ? 0 : TURN_REACH) } : area;
+  const part = whole ? partOfPlacing(whole, area.x, area.y, area) : placedAsIs(area);
+  const reach = reachOf(request, level);
+  const needed = { level: area.level, ...pictureArea(part, level, reach + (isPixelForPixel(part) ? 0 : TURN_REACH)) };
   const beside = new BesideParts(needed, { index: area.level, ...level });
   const read = async () => {
     const [{ levels, grain }, clean] = await Promise.all([
@@ -388,7 +391,16 @@ function fetchDetail(area: LevelArea, request: RenderRequest): void {
     (source) => {
       if (fetching !== mine) return;
       fetching = undefined;
-      open!.detail = { area, frame: frameOfIt, isCleaned, beside, views: new Views(source), print: part && onPart(part, needed) };
+      const isAll = !whole && reach === 0;
+      open!.detail = {
+        area,
+        frame: frameOfIt,
+        isCleaned,
+        reach,
+        beside,
+        views: new Views(source),
+        print: isAll ? undefined : onPart(part, needed),
+      };
       renderAgain();
     },
     (error: unknown) => {
@@ -424,6 +436,8 @@ interface PartThere {
   area: LevelArea;
   frame: string;
   isCleaned: boolean;
+  /** So many pixels beyond what is shown are there too. */
+  reach: number;
 }
 
 /** Whether it lies where another is wanted. */
@@ -433,7 +447,13 @@ function lies(there: PartThere, area: LevelArea, request: RenderRequest): boolea
 
 /** Whether it will do. */
 function serves(there: PartThere, area: LevelArea, request: RenderRequest): boolean {
-  return lies(there, area, request) && (there.isCleaned || !readsCleaned(request));
+  const level = open!.picture.levels[area.level]!;
+  return lies(there, area, request) && (there.isCleaned || !readsCleaned(request)) && there.reach >= reachOf(request, level);
+}
+
+/** How far beyond what is shown pixels matter to it; in steps, so that a radius under the hand does not ask for others each time. */
+function reachOf({ plan }: RenderRequest, { width, height }: Size): number {
+  return REACH_STEP * Math.ceil(closeReach(compile(plan), Math.max(width, height)) / REACH_STEP);
 }
 
 /** Whether a plan's mix reads cleaned colour, and it is there. */

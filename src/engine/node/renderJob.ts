@@ -3,6 +3,7 @@ import { TURN_REACH } from "@/core/kernels/turnWeights";
 import type { CompiledPlan } from "@/core/plan/compilePlan";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { Mending } from "@/core/spots/mend";
+import { closeReach } from "../runs";
 import { cutRowRenderer, rowRenderer, type Output, type StoredRows } from "../renderRows";
 import type { Bases } from "../applyRun";
 import type { ShownMask } from "../stageMasks";
@@ -54,6 +55,7 @@ export const BOARD_CELLS = 5;
 
 /** Rows a thread takes at a time: few enough that threads end together and a cancel is quick. */
 const ROWS_AT_A_TIME = 32;
+const ROWS_FOR_REACH = 8;
 const LOOK_AGAIN_MS = 200;
 
 /** What a print is cut out of, with room for it. */
@@ -87,14 +89,15 @@ export function workOnJob(job: RenderJob): void {
       cut ? { ...output, size: cut.picture } : output,
       { bases: job.bases, shown: job.shown, bandPixels: job.bandPixels },
     );
-    if (!cut) return takeRows(board, NEXT_ROW, ROWS_DONE, output.size.height, (from, to) => renderer.render(from, to, out));
+    const atATime = rowsAtATime(job);
+    if (!cut) return takeRows(board, NEXT_ROW, ROWS_DONE, output.size.height, atATime, (from, to) => renderer.render(from, to, out));
     const tones = new Float32Array(cut.tones);
-    takeRows(board, NEXT_TONES, TONES_DONE, cut.rows, (from, to) => {
+    takeRows(board, NEXT_TONES, TONES_DONE, cut.rows, atATime, (from, to) => {
       tones.set(renderer.tones(cut.first + from, cut.first + to), from * cut.picture.width);
     });
     waitFor(board, TONES_DONE, cut.rows);
     const printer = cutRowRenderer(tones, { width: cut.picture.width, height: cut.rows }, cut.print, output);
-    takeRows(board, NEXT_ROW, ROWS_DONE, output.size.height, (from, to) => printer.render(from, to, out));
+    takeRows(board, NEXT_ROW, ROWS_DONE, output.size.height, ROWS_AT_A_TIME, (from, to) => printer.render(from, to, out));
   } finally {
     raw.close();
     cleaned?.close();
@@ -106,11 +109,23 @@ function storedRows(raw: RawLevels, mendings: readonly Mending[]): StoredRows {
   return { depth, space, mendings, readRows: (y, rows) => raw.read(0, y, width, rows) };
 }
 
-function takeRows(board: Int32Array, next: number, done: number, end: number, render: (from: number, to: number) => void): void {
+/** More where rows beyond those taken are worked out with them. */
+function rowsAtATime({ plan, layout }: RenderJob): number {
+  return Math.max(ROWS_AT_A_TIME, ROWS_FOR_REACH * closeReach(plan, Math.max(layout.width, layout.height)));
+}
+
+function takeRows(
+  board: Int32Array,
+  next: number,
+  done: number,
+  end: number,
+  most: number,
+  render: (from: number, to: number) => void,
+): void {
   while (Atomics.load(board, STOPPED) === 0) {
-    const from = Atomics.add(board, next, ROWS_AT_A_TIME);
+    const from = Atomics.add(board, next, most);
     if (from >= end) break;
-    const to = Math.min(from + ROWS_AT_A_TIME, end);
+    const to = Math.min(from + most, end);
     render(from, to);
     Atomics.add(board, done, to - from);
     Atomics.notify(board, done);

@@ -47,6 +47,8 @@ export const PART_HELP = {
   "True black, true white": "From which tones on the print is full black or bare paper. Nothing else in the bench sets them.",
   "Contrast mask": "Lightens what is dark and darkens what is light over broad areas, and leaves fine detail as strong as it was.",
   Relief: "Raises or levels detail of three sizes. Below nothing it softens them: mist in the large, glow in the fine.",
+  Softening: "Melts the print into what lies around each place, or lets lights glow over what is beside them, as a soft lens does.",
+  Sharpening: "Raises contours at the size of the radius. What is below the threshold stays, and no contour goes beyond the limits.",
   Edges: "Burns the print down from its edges, or lightens it, as a print is finished under the enlarger.",
   Exposure: "Dodging and burning by hand: a brush that lightens or darkens a little with each stroke, up to its ceiling.",
   "All that is painted": "Acts on all strokes of this pass together: soften them, limit them, or clear a part.",

@@ -9,6 +9,8 @@ import type { PassFace } from "./passFace";
 import { placement } from "./placement/face";
 import { relief } from "./relief/face";
 import { sceneLight } from "./scene-light/face";
+import { sharpen } from "./sharpen/face";
+import { soften } from "./soften/face";
 import { separation } from "./separation/face";
 
 /** The face of every kind of pass, in the order they are offered: those before the mix, then those after it. */
@@ -23,6 +25,8 @@ export const PASS_FACES = {
   contrast,
   "contrast-mask": contrastMask,
   relief,
+  soften,
+  sharpen,
 } satisfies { [K in MoveKind]: PassFace<K> };
 
 export const MOVE_KINDS = Object.keys(PASS_FACES) as MoveKind[];
