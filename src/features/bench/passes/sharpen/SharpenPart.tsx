@@ -22,8 +22,8 @@ const formatTone = (tone: number) => `${(100 * tone).toFixed(1)} %`;
 const SLIDERS = [
   { name: "amount", label: "Amount", most: MOST_AMOUNT, step: 0.05, rest: 1, format: formatPercent },
   { name: "threshold", label: "Threshold", most: MOST_THRESHOLD, step: 0.001, rest: 0.01, format: formatTone },
-  { name: "lighter", label: "Lighter by at most", most: MOST_OVERSHOOT, step: 0.005, rest: 0.08, format: formatTone },
-  { name: "darker", label: "Darker by at most", most: MOST_OVERSHOOT, step: 0.005, rest: 0.12, format: formatTone },
+  { name: "lighter", label: "Light limit", most: MOST_OVERSHOOT, step: 0.005, rest: 0.08, format: formatTone },
+  { name: "darker", label: "Dark limit", most: MOST_OVERSHOOT, step: 0.005, rest: 0.12, format: formatTone },
 ] as const;
 
 /** Radius in pixels of the picture, what is added, what is left, and how far it may go. */

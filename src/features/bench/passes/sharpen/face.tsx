@@ -5,7 +5,7 @@ import { SharpenPart } from "./SharpenPart";
 export const sharpen: PassFace<"sharpen"> = {
   name: "Sharpen",
   purpose: "Raise fine contours, without rims and without grain",
-  words: ({ amount }) => formatPercent(amount),
+  words: ({ amount }) => `Contours ${formatPercent(amount)}`,
   Panel: SharpenPart,
   spreads: "Sharpening moves each place by what lies close around it, so one tone may go to several.",
 };
