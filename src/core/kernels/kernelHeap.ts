@@ -42,6 +42,11 @@ export interface KernelExports {
   ): void;
   boxRows(src: number, out: number, width: number, height: number, reach: number, shares: number): void;
   boxColumns(src: number, out: number, width: number, height: number, reach: number, shares: number, sums: number): void;
+  /** Weights around each place, and shares of them inside: floats. */
+  weighRows(
+    ...args: [src: number, out: number, width: number, height: number, reach: number, weights: number, shares: number, padded: number]
+  ): void;
+  weighColumns(src: number, out: number, width: number, height: number, reach: number, weights: number, shares: number): void;
   pairCells(a: number, b: number, part: number, out: number, columns: number): void;
   /** Surroundings in slices: `CELL_FLOATS` floats a cell; shares, own and sums are doubles, columns and rows whole numbers of bytes. */
   splatSlices(

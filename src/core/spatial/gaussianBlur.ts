@@ -1,3 +1,4 @@
+import { scratchHeap } from "../kernels/kernelHeap";
 import type { Size } from "./areaReduce";
 
 /** Where the kernel ends, in standard deviations: beyond lies less than 0.05 %. */
@@ -11,37 +12,21 @@ const LEAST_SIGMA = 0.18;
  *
  * Shape   width × height in and out, row after row; the input is not changed.
  * Units   sigma in pixels; one too narrow to reach a neighbour gives a copy.
- * Cost    2 · (7 sigma + 1) products a pixel: meant for small planes.
+ * Cost    2 · (7 sigma + 1) products a pixel.
  */
 export function gaussianBlur(plane: Float32Array, { width, height }: Size, sigma: number): Float32Array {
   if (sigma < LEAST_SIGMA) return plane.slice();
   const weights = gaussianWeights(sigma);
-  return blurredAcross(blurredAcross(plane, width, height, weights), height, width, weights);
-}
-
-/** A plane's rows blurred, as the columns of what comes out: the same once more blurs its columns and turns it back. */
-function blurredAcross(plane: Float32Array, width: number, height: number, weights: Float64Array): Float32Array {
   const reach = weights.length - 1;
-  const out = new Float32Array(plane.length);
-  const sums = sumsInside(weights, width);
-  const row = new Float64Array(width + 2 * reach); // nothing beyond either end
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) row[reach + x] = plane[y * width + x]!;
-    for (let x = 0; x < width; x++) {
-      const middle = reach + x;
-      // Two sums at once: neither waits for the other.
-      let near = weights[0]! * row[middle]!;
-      let far = 0;
-      let k = 1;
-      for (; k < reach; k += 2) {
-        near += weights[k]! * (row[middle - k]! + row[middle + k]!);
-        far += weights[k + 1]! * (row[middle - k - 1]! + row[middle + k + 1]!);
-      }
-      if (k === reach) near += weights[k]! * (row[middle - k]! + row[middle + k]!);
-      out[x * height + y] = (near + far) / sums[x]!;
-    }
-  }
-  return out;
+  const bytes = 4 * plane.length;
+  const heap = scratchHeap(2 * bytes + 4 * (weights.length + 2 * width + height + 2 * reach) + 128);
+  const [at, between] = [heap.put(plane), heap.reserve(bytes)];
+  const [half, across, down] = [weights, sharesInside(weights, width), sharesInside(weights, height)].map((shares) =>
+    heap.put(Float32Array.from(shares)),
+  ) as [number, number, number];
+  heap.run.weighRows(at, between, width, height, reach, half, across, heap.reserve(4 * (width + 2 * reach)));
+  heap.run.weighColumns(between, at, width, height, reach, half, down);
+  return heap.f32(at, plane.length).slice();
 }
 
 /** Pixels to either side that are looked at. */
@@ -56,12 +41,12 @@ function gaussianWeights(sigma: number): Float64Array {
   return half.map((weight) => weight / sum);
 }
 
-/** For each place of a row, how much of the kernel lies inside it. */
-function sumsInside(weights: Float64Array, count: number): Float64Array {
+/** One over how much of the kernel lies inside, for each place of a row. */
+function sharesInside(weights: Float64Array, count: number): Float64Array {
   const reach = weights.length - 1;
   return Float64Array.from({ length: count }, (_, i) => {
     let sum = 0;
     for (let k = Math.max(-reach, -i); k <= Math.min(reach, count - 1 - i); k++) sum += weights[Math.abs(k)]!;
-    return sum;
+    return 1 / sum;
   });
 }

@@ -24,6 +24,8 @@ export interface ToneBase extends Size {
 
 /** Standard deviation of the blur in cells: fine enough that reading between cells errs by a fifth of a per cent of a step. */
 const CELLS_IN_RADIUS = 5;
+/** The picture is reduced where it becomes this part of itself or smaller. */
+const WORTH_REDUCING = 0.6;
 /** Variance that averaging over a cell adds to the blur, and reading straight between places half a cell apart, in cells². */
 const CELL_VARIANCE = 1 / 12 + 1 / 24;
 
@@ -35,10 +37,13 @@ const CELL_VARIANCE = 1 / 12 + 1 / 24;
  */
 export function toneBase(tone: Float32Array, size: Size, radius: number): ToneBase {
   const longEdge = Math.max(size.width, size.height);
-  const small = fitLongEdge(size, Math.ceil(CELLS_IN_RADIUS / radius));
-  const isReduced = small.width < size.width || small.height < size.height;
+  const cellsLong = Math.ceil(CELLS_IN_RADIUS / radius);
+  // Cells hardly larger than pixels save nothing and have to be read between.
+  const isReduced = cellsLong < WORTH_REDUCING * longEdge;
+  const small = isReduced ? fitLongEdge(size, cellsLong) : size;
   const cells = radius * Math.max(small.width, small.height);
   const sigma = isReduced ? Math.sqrt(Math.max(cells * cells - CELL_VARIANCE, 0)) : radius * longEdge;
   const reduced = isReduced ? areaReduceRows(tone, 0, size, small, 0, small.height) : tone;
-  return { ...small, slope: undefined, offset: gaussianBlur(reduced, small, sigma) };
+  const { width, height } = small;
+  return { width, height, slope: undefined, offset: gaussianBlur(reduced, small, sigma) };
 }

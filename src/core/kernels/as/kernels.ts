@@ -7,6 +7,7 @@ import { clamp01, cubeRoot, exp2, gather, gatherUnit, MAGIC, MANTISSA, pairsAt, 
 export * from "./clean";
 export * from "./colour";
 export * from "./dabs";
+export * from "./gauss";
 export * from "./reduced";
 export * from "./slices";
 export * from "./turned";
