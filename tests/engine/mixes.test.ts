@@ -57,6 +57,7 @@ describe("another mix", () => {
     expect(worst(first, second)).toBeGreaterThan(0.3);
     expect(worst(tonesOf(planOf(ONE, again(OTHER))), second)).toBeLessThan(1e-6);
     expect(worst(tonesOf(planOf(ONE, HARD, again(OTHER))), second)).toBeLessThan(1e-6);
+    expect(worst(tonesOf(planOf({}, again(OTHER))), second)).toBeLessThan(1e-6);
     expect(worst(tonesOf(planOf(ONE, again(OTHER), HARD)), tonesOf(planOf(OTHER, HARD)))).toBeLessThan(1e-5);
   });
 
@@ -90,7 +91,10 @@ describe("another mix", () => {
       planOf(
         ONE,
         { ...restingPass("balance", "warm", "Warm"), move: { kind: "balance", mired: 40, tint: -12 } },
-        again(OTHER, { region: "oval", gate: { ...openGate(), source: "red", from: 3 } }),
+        again(OTHER, {
+          region: "oval",
+          gate: { ...openGate(), source: "red", from: 3, hue: { centreDeg: 100, widthDeg: 90, shoulderDeg: 50, invert: false } },
+        }),
         HARD,
         again(ONE, { strength: 0.4, blend: "soft-light" }),
       ),

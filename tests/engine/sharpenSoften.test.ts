@@ -143,6 +143,10 @@ describe("sharpening", () => {
   test("a move of it under the hand gives what it gives at once", () => {
     const stage = Stage.fromLevels(levels, size, SRGB_SPACE);
     for (const amount of [0.5, 1, 2]) tonesOf(planOf(sharpen({ amount }), HARD), stage);
+    const wider = planOf(sharpen({ radius: 0.006 }), HARD);
+    expect(tonesOf(wider, stage)).toEqual(tonesOf(wider));
+    const mixed = { ...wider, mix: { ...wider.mix, weights: { red: 1, green: 0, blue: 0 } } };
+    expect(tonesOf(mixed, stage)).toEqual(tonesOf(mixed));
     const changed = planOf({ ...HARD, id: "first" }, sharpen({ amount: 2 }), HARD);
     expect(tonesOf(changed, stage)).toEqual(tonesOf(changed));
     expect(tonesOf(planOf(sharpen({ radius: 0.005 })), stage)).toEqual(tonesOf(planOf(sharpen({ radius: 0.005 }))));
