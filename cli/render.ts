@@ -17,6 +17,7 @@ import { defaultPlan } from "@/core/plan/defaultPlan";
 import { PLAN_VERSION, type Plan } from "@/core/plan/plan";
 import { cleanLevel } from "@/engine/node/cleanPicture";
 import { decodePicture } from "@/engine/node/decodePicture";
+import { OUTPUT_SHARPENINGS, sharpeningFor } from "@/core/passes/sharpen/forOutput";
 import { renderPicture } from "@/engine/node/renderPicture";
 import { writePrint } from "@/engine/node/writePrint";
 
@@ -32,6 +33,7 @@ const USAGE = `Renders pictures to monochrome through a print plan, without serv
   --format NAME      ${EXPORT_FORMATS.join(", ")} (default: from the file name of --out, else tiff16)
   --size N           long edge in pixels; never enlarges
   --quality N        of a JPEG, 1 to 100 (default ${JPEG_QUALITY})
+  --sharpen NAME     for the size of the output: ${OUTPUT_SHARPENINGS.join(", ")} (default none)
   --resolution N     pixels to an inch of paper, noted in the file (default 300)
   --no-capture       leave out what the camera noted
   --place            keep where the picture was taken
@@ -100,6 +102,7 @@ async function readCall(args: string[]): Promise<Call> {
     format,
     ...(values.quality && { quality: Number(values.quality) }),
     ...(values.size && { longEdge: Number(values.size) }),
+    ...(values.sharpen && { sharpen: values.sharpen }),
     ...(values.resolution && { resolution: Number(values.resolution) }),
     capture: !values["no-capture"],
     place: values.place ?? false,
@@ -109,6 +112,7 @@ async function readCall(args: string[]): Promise<Call> {
       format: `--format ${format}`,
       quality: `--quality ${values.quality}`,
       longEdge: `--size ${values.size}`,
+      sharpen: `--sharpen ${values.sharpen}`,
       resolution: `--resolution ${values.resolution}`,
     };
     throw new UsageError(settings.error.issues.map((issue) => `${names[String(issue.path[0])]}: ${issue.message}`).join("\n"));
@@ -159,6 +163,7 @@ function parseOptions(args: string[]) {
         size: option,
         quality: option,
         threads: option,
+        sharpen: option,
         resolution: option,
         overwrite: flag,
         "no-capture": flag,
@@ -219,6 +224,7 @@ async function renderOne(picture: string, call: Call, onProgress: (part: number)
       cleaned: async () => ({ full: cleanLevel(decoded, join(folder, "clean")) }),
       depth,
       noise: exportNoise(settings),
+      sharpen: sharpeningFor(settings.sharpen),
       longEdge: settings.longEdge,
       threads: call.threads,
       onProgress,

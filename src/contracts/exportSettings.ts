@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { OUTPUT_SHARPENINGS } from "@/core/passes/sharpen/forOutput";
 
 /** Finished exports are kept for so long, then cleared away. */
 export const EXPORT_KEPT_DAYS = 7;
@@ -21,6 +22,8 @@ export const ExportSettings = z.strictObject({
   quality: z.number().int().min(1).max(100).default(JPEG_QUALITY),
   /** Long edge in pixels; absent: full size. Never enlarges. */
   longEdge: z.number().int().min(16).max(60000).optional(),
+  /** A last sharpening for the size of the file. */
+  sharpen: z.enum(OUTPUT_SHARPENINGS).default("none"),
   /** Pixels to an inch of paper. */
   resolution: z.number().int().min(1).max(MOST_RESOLUTION).default(RESOLUTION),
   /** Whether what the camera noted goes with the print, and, of that, where it was taken. */

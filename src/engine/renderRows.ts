@@ -8,6 +8,7 @@ import { readTable, type Planes } from "@/core/kernels/reference";
 import type { CompiledMask, CompiledPlan } from "@/core/plan/compilePlan";
 import { TONE_KNOTS } from "@/core/zones/toneKnots";
 import { meet } from "@/core/spots/area";
+import type { ForOutput } from "@/core/passes/sharpen/forOutput";
 import { lay, type Mending } from "@/core/spots/mend";
 import { areaReduceRows, rowsNeeded, type Size } from "@/core/spatial/areaReduce";
 import { ditherRow, noiseRow } from "@/core/view/dither";
@@ -25,6 +26,7 @@ import type { ShownMask } from "./stageMasks";
 import { betweenPlanes } from "./decoded";
 import { inNewState } from "./grownPlane";
 import { PrintCutter } from "./printCutter";
+import { sharpenedRows } from "./sharpenRows";
 import { StopsPlanes } from "./stopsPlanes";
 import type { LayStrokes } from "./strokeMaps";
 
@@ -158,12 +160,22 @@ export function rowRenderer(
       take(y, rows);
     }
   };
+  const tonesOf = (from: number, to: number) => {
+    const tones = new Float32Array((to - from) * columns);
+    forRows(from, to, (y) => machine.take("tone", tones, (y - from) * columns));
+    return tones;
+  };
+  const sharp = output.sharpen && !shown ? sharpenedRows(tonesOf, output.size, output.sharpen) : undefined;
   return {
-    render: (from, to, out) => forRows(from, to, (y, rows) => write(y, rows, out)),
-    tones(from, to) {
-      const tones = new Float32Array((to - from) * columns);
-      forRows(from, to, (y) => machine.take("tone", tones, (y - from) * columns));
-      return tones;
+    tones: tonesOf,
+    render(from, to, out) {
+      if (!sharp) return forRows(from, to, (y, rows) => write(y, rows, out));
+      const tones = sharp(from, to);
+      for (let y = from; y < to; y += rowsAtOnce) {
+        const rows = Math.min(rowsAtOnce, to - y);
+        machine.put("tone", tones, (y - from) * columns, (y - from + rows) * columns);
+        write(y, rows, out);
+      }
     },
   };
 }
@@ -173,6 +185,8 @@ export interface Output {
   depth: 8 | 16;
   /** Levels of noise instead of a dither. */
   noise?: number | undefined;
+  /** A last sharpening for its size; a mask has none. */
+  sharpen?: ForOutput | undefined;
 }
 
 /** Writes what a machine holds, so many rows of output from one on. */
@@ -196,11 +210,13 @@ export function cutRowRenderer(tones: Float32Array, size: Size, print: Placing, 
   const machine = new BandMachine(rowsAtOnce * output.size.width, TONE_KNOTS);
   const cutter = new PrintCutter();
   const write = levelWriter(machine, output);
+  const cutRows = (from: number, to: number) => cutter.cut(tones, size, print, from, to);
+  const rowsOf = output.sharpen ? sharpenedRows(cutRows, output.size, output.sharpen) : cutRows;
   return {
     render(from, to, out) {
       for (let y = from; y < to; y += rowsAtOnce) {
         const rows = Math.min(rowsAtOnce, to - y);
-        machine.put("tone", cutter.cut(tones, size, print, y, y + rows), 0, rows * output.size.width);
+        machine.put("tone", rowsOf(y, y + rows), 0, rows * output.size.width);
         write(y, rows, out);
       }
     },

@@ -12,6 +12,9 @@ import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import { emptyRegion } from "@/core/plan/editRegions";
 import type { Pass, Plan } from "@/core/plan/plan";
 import { renderPicture } from "@/engine/node/renderPicture";
+import { sharpened } from "@/core/passes/sharpen/sharpen";
+import { sharpeningFor } from "@/core/passes/sharpen/forOutput";
+import { detailOf } from "@/core/spatial/detail";
 import { closeReach } from "@/engine/runs";
 import { Source } from "@/engine/source";
 import { Stage } from "@/engine/stage";
@@ -218,4 +221,35 @@ test.each([
     ),
   ).toBeLessThan(1e-4);
   expect(await exported(700)).toEqual(found);
+});
+
+describe("a last sharpening for the size of a file", () => {
+  const strong = sharpeningFor("strong")!;
+  const tonesIn = (found: ArrayLike<number>) => Float32Array.from(found, (level) => luminanceToTone(toLinear(SRGB_CURVE, level / 65535)));
+  const frame = { turns: 0, degrees: 3, mirrored: false, crop: { x: 0.5, y: 0.33, width: 0.6, height: 0.4 } } as const;
+  const rendered = (plan: Plan, options: Partial<Parameters<typeof renderPicture>[2]> = {}) =>
+    renderPicture(layout, plan, { depth: 16, threads: 1, overview: layout, ...options });
+
+  test.each([
+    ["at full size", planOf(HARD), {}],
+    ["reduced", planOf(HARD), { longEdge: 170 }],
+    ["cut out and turned", { ...planOf(HARD), frame }, {}],
+  ])("is an unsharp mask of the print as it is written: %s", async (_, plan, options) => {
+    const plain = await rendered(plan, options);
+    const sharp = await rendered(plan, { ...options, sharpen: strong });
+    expect(sharp.size).toEqual(plain.size);
+    const tones = tonesIn(plain.levels);
+    const differences = detailOf(tones, plain.size, strong.pixels);
+    const wanted = tones.map((tone, i) => Math.min(Math.max(tone + sharpened(2 * differences[i]! - 1, strong), 0), 1));
+    expect(worst(wanted, tones)).toBeGreaterThan(0.02);
+    expect(worst(tonesIn(sharp.levels), wanted)).toBeLessThan(5e-4);
+    expect((await rendered(plan, { ...options, sharpen: strong, bandPixels: 700 })).levels).toEqual(sharp.levels);
+  });
+
+  test("leaves a mask as it is, and is none where none is wished", async () => {
+    const plan = planOf({ ...HARD, gate: { ...openGate(), source: "red", from: 4 } });
+    const mask = await rendered(plan, { maskOf: 0 });
+    expect((await rendered(plan, { maskOf: 0, sharpen: strong })).levels).toEqual(mask.levels);
+    expect(sharpeningFor("none")).toBeUndefined();
+  });
 });

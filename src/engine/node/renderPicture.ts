@@ -3,6 +3,7 @@ import { CoreError } from "@/core/errors";
 import { isWholeFrame, pictureSizeAt, placingOf, printOn, WHOLE_FRAME, type Frame } from "@/core/frame/frame";
 import { compilePlan, shownMaskOf, type CompiledPlan } from "@/core/plan/compilePlan";
 import { planBefore } from "@/core/plan/editPasses";
+import type { ForOutput } from "@/core/passes/sharpen/forOutput";
 import type { Plan } from "@/core/plan/plan";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { BAND_PIXELS } from "../bandMachine";
@@ -20,6 +21,8 @@ export interface RenderOptions {
   depth: 8 | 16;
   /** Levels of noise instead of a dither, for a coder that would take a dither away. */
   noise?: number | undefined;
+  /** A last sharpening for the size of the output. */
+  sharpen?: ForOutput | undefined;
   /** Long edge of the output in pixels; never enlarges. Absent: full size. */
   longEdge?: number | undefined;
   /** The built `renderThread`; absent: all in this thread, at once. */
@@ -71,7 +74,7 @@ export async function renderPicture(layout: RawLayout, plan: Plan, options: Rend
     plan: compiled,
     shown,
     bases: gatherBases(layout, compiled, shown, options.overview, cleaned),
-    output: { size, depth: options.depth, noise: options.noise },
+    output: { size, depth: options.depth, noise: options.noise, sharpen: options.sharpen },
     bandPixels: options.bandPixels ?? BAND_PIXELS,
     levels: new SharedArrayBuffer(size.width * size.height * (options.depth / 8)),
     board: new SharedArrayBuffer(4 * BOARD_CELLS),

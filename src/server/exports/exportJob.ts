@@ -2,6 +2,7 @@ import { createReadStream } from "node:fs";
 import { mkdtemp, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { sharpeningFor } from "@/core/passes/sharpen/forOutput";
 import { EXPORT_FORMAT_FACTS, exportNoise } from "@/contracts/exportSettings";
 import { CoreError } from "@/core/errors";
 import { renderPicture } from "@/engine/node/renderPicture";
@@ -63,6 +64,7 @@ async function renderToFile(
     ...options,
     depth,
     noise: exportNoise(settings),
+    sharpen: sharpeningFor(settings.sharpen),
     longEdge: settings.longEdge,
     maskOf,
     overview,

@@ -1,5 +1,5 @@
 "use client";
-import { InputNumber, Select, Switch } from "antd";
+import { InputNumber, Segmented, Select, Switch } from "antd";
 import { z } from "zod";
 import {
   EXPORT_FORMATS,
@@ -10,6 +10,7 @@ import {
   MOST_RESOLUTION,
   RESOLUTION,
 } from "@/contracts/exportSettings";
+import type { OutputSharpening } from "@/core/passes/sharpen/forOutput";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useKept } from "@/features/shared/useKept";
 import { ValueSlider } from "@/features/shared/ValueSlider";
@@ -33,12 +34,19 @@ interface Props {
   onChange(wishes: FileWishes): void;
 }
 
+/** For the size of the file, after all else: what reducing and paper soften. */
+const SHARPENINGS: { value: OutputSharpening; label: string; title: string }[] = [
+  { value: "none", label: "No", title: "As it is on the bench" },
+  { value: "gentle", label: "Gently", title: "For a screen or a smooth paper" },
+  { value: "strong", label: "Strongly", title: "For a rough paper" },
+];
+
 const CM_IN_INCH = 2.54;
 const CM = new Intl.NumberFormat("en-GB", { maximumFractionDigits: 1, minimumFractionDigits: 1 });
 
 /** Format, size in pixels and on paper, and what of the original's notes goes along. */
 export function FileSettings({ print, wishes, onChange }: Props) {
-  const { format, quality, longEdge, resolution, capture, place } = wishes;
+  const { format, quality, longEdge, sharpen, resolution, capture, place } = wishes;
   const change = (changed: Partial<FileWishes>) => onChange({ ...wishes, ...changed });
   const full = Math.max(print.width, print.height);
   const scale = Math.min(1, (longEdge ?? full) / full);
@@ -91,6 +99,16 @@ export function FileSettings({ print, wishes, onChange }: Props) {
           aria-label="Long edge in pixels"
         />
         <span className={styles.hint}>pixels, {scale < 1 ? "reduced" : "full size"}</span>
+      </div>
+      <div className={styles.row}>
+        <span className={styles.fieldName}>Sharpened</span>
+        <Segmented<OutputSharpening>
+          size="small"
+          aria-label="Sharpened for its size"
+          value={sharpen}
+          options={SHARPENINGS}
+          onChange={(chosen) => change({ sharpen: chosen })}
+        />
       </div>
       <div className={styles.row}>
         <span className={styles.fieldName}>To the inch</span>
