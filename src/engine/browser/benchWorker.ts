@@ -2,19 +2,7 @@ import type { LevelRequest } from "@/contracts/api";
 import type { Plan } from "@/core/plan/plan";
 import { cleanedLevel, type PreparedPicture } from "@/contracts/preparedPicture";
 import { planCompiler, shownMaskOf } from "@/core/plan/compilePlan";
-import {
-  frameKey,
-  isPixelForPixel,
-  isWholeFrame,
-  onPart,
-  partOfPlacing,
-  placedAsIs,
-  pictureArea,
-  pictureSizeAt,
-  printOn,
-  type Placing,
-} from "@/core/frame/frame";
-import { TURN_REACH } from "@/core/kernels/turnWeights";
+import { frameKey, isWholeFrame, pictureSizeAt, printOn, type Placing } from "@/core/frame/frame";
 import type { Size } from "@/core/spatial/areaReduce";
 import { encodedLight, lookTable, type Look } from "@/core/view/toneTables";
 import { LevelFetcher } from "../levelFetcher";
@@ -35,7 +23,7 @@ import type {
 } from "../messages";
 import { closeReach, looksAtWhole } from "../runs";
 import { PlanReceiver } from "../wirePlan";
-import { BesideParts } from "./besideParts";
+import { CloseParts, type Wanted } from "./closeParts";
 import { spotSource } from "./spotSource";
 import { SmallPictures, stopsOf } from "./smallPictures";
 import { NO_BASES, type Bases } from "../applyRun";
@@ -50,20 +38,12 @@ import type { ShownMask } from "../stageMasks";
 
 const scope = self as unknown as DedicatedWorkerGlobalScope;
 const HUE_BINS = 180;
-const REACH_STEP = 16;
 const PREVIEW_AFTER_MS = 60;
 const COUNT_AFTER_MS = 120;
 /** Cleaned colours that could not be fetched are asked for again with the first frame after so long. */
 const CLEAN_AGAIN_MS = 5000;
 /** Shown smaller than this part of the preview, the picture gets a stage of just its size: less to compute, no resampling by the browser. */
 const FITTED_BELOW = 0.9;
-
-/** A part that is there. */
-interface Detail extends PartThere {
-  views: Views;
-  print: Placing | undefined;
-  beside: BesideParts;
-}
 
 interface Open {
   picture: PreparedPicture;
@@ -75,8 +55,8 @@ interface Open {
   preview: Views;
   /** The preview brought down to just the size it is shown at. */
   fitted: Views | undefined;
-  /** A part of the print at a level, with the part of the picture it is cut out of. */
-  detail: Detail | undefined;
+  /** The part of the print that is looked at closely. */
+  close: CloseParts;
   /** The picture smaller, for all that is asked of it besides frames. */
   small: SmallPictures;
 }
@@ -86,7 +66,6 @@ let waiting: { number: number; request: RenderRequest } | undefined;
 /** What was rendered last. */
 let last: typeof waiting;
 let isScheduled = false;
-let fetching: (PartThere & { abort: AbortController }) | undefined;
 let spare: ArrayBuffer | undefined;
 /** Where they are drawn. */
 let frames: MessagePort | undefined;
@@ -176,7 +155,8 @@ async function openPicture({ pictureId, picture, origin }: Questions["open"]["qu
   const { levels, grain } = await fetcher.read(previewArea(picture), new AbortController().signal);
   const preview = new Views(Source.fromLevels(levels, { width, height }, space, { grain }));
   const small = new SmallPictures(preview.source, picture.levels[0]!);
-  open = { picture, fetcher, cleaned, cleaning: "unasked", preview, fitted: undefined, detail: undefined, small };
+  const close = new CloseParts(picture, fetcher, cleaned, renderAgain, sayFailed);
+  open = { picture, fetcher, cleaned, cleaning: "unasked", preview, fitted: undefined, close, small };
   whenOpen(open);
   schedule();
   return { hueShares: preview.source.hueShares(HUE_BINS) };
@@ -232,8 +212,8 @@ turn.port1.onmessage = () => {
 
 /** What a stage was doing when something was thrown is half done: the next frame begins with fresh ones. */
 function forgetStages(): void {
-  const { preview, fitted, detail } = open!;
-  for (const views of [preview, fitted, detail?.views]) views?.forget();
+  const { preview, fitted, close } = open!;
+  for (const views of [preview, fitted, close.there?.views]) views?.forget();
 }
 
 function schedule(): void {
@@ -248,13 +228,9 @@ function renderWaiting(): void {
   last = waiting;
   waiting = undefined;
   if (request.plan.mix.clean > 0) void fetchCleaned(open);
-  const { detail } = request;
-  const known = open.detail;
-  // One that only lacks cleaned colour is shown until the other is there.
-  const shown = detail && known && lies(known, detail, request) ? known : undefined;
-  if (detail && !(known && serves(known, detail, request))) fetchDetail(detail, request);
-  if (!detail) fetching?.abort.abort();
-  if (shown) fetchBeside(shown, request);
+  const wanted = wantedOf(request);
+  const shown = wanted && open.close.at(wanted);
+  if (!wanted) open.close.rest();
   // What is looked at comes first; the preview beneath, with the histograms, follows when the hand rests.
   clearTimeout(previewLater);
   const renderPreview = () => {
@@ -262,7 +238,7 @@ function renderWaiting(): void {
     renderStage(stage, "preview", number, request, { print: printOnScreen(stage, request) });
   };
   if (!shown) return renderPreview();
-  renderStage(shown.views.stage(purposeOf(request)), shown.area, number, request, { bases: basesFor(request), print: shown.print });
+  renderStage(shown.views.stage(purposeOf(request)), shown.of.area, number, request, { bases: basesFor(request), print: shown.print });
   previewLater = setTimeout(renderPreview, PREVIEW_AFTER_MS);
 }
 
@@ -361,64 +337,14 @@ function fittedViews({ width, height }: Size): Views {
   return (open!.fitted = new Views(preview.source.reducedTo({ width, height })));
 }
 
-function fetchDetail(area: LevelArea, request: RenderRequest): void {
-  const frameOfIt = frameKey(request.shownFrame);
-  if (fetching && serves(fetching, area, request)) return;
-  fetching?.abort.abort();
-  const abort = new AbortController();
-  const { fetcher, cleaned, picture } = open!;
-  const isCleaned = readsCleaned(request);
-  const mine = (fetching = { area, frame: frameOfIt, isCleaned, reach: reachOf(request, open!.picture.levels[area.level]!), abort });
-  const { shownFrame: frame } = request;
-  const level = picture.levels[area.level]!;
-  const whole = printOn(frame, picture.levels[0]!, level);
-  const part = whole ? partOfPlacing(whole, area.x, area.y, area) : placedAsIs(area);
-  const reach = reachOf(request, level);
-  const needed = { level: area.level, ...pictureArea(part, level, reach + (isPixelForPixel(part) ? 0 : TURN_REACH)) };
-  const beside = new BesideParts(needed, { index: area.level, ...level });
-  const read = async () => {
-    const [{ levels, grain }, clean] = await Promise.all([
-      fetcher.read(needed, abort.signal),
-      isCleaned ? cleaned.read(needed, abort.signal) : undefined,
-    ]);
-    const place = { x: needed.x, y: needed.y, whole: level };
-    const source = Source.fromLevels(levels, { width: needed.width, height: needed.height }, level.space, { place, grain });
-    if (clean) source.giveCleaned({ ...clean, space: cleanedLevel(level).space });
-    await beside.fetch(beside.missing(request.plan.spots), source, fetcher, isCleaned ? cleaned : undefined, abort.signal);
-    return source;
-  };
-  read().then(
-    (source) => {
-      if (fetching !== mine) return;
-      fetching = undefined;
-      const isAll = !whole && reach === 0;
-      open!.detail = {
-        area,
-        frame: frameOfIt,
-        isCleaned,
-        reach,
-        beside,
-        views: new Views(source),
-        print: isAll ? undefined : onPart(part, needed),
-      };
-      renderAgain();
-    },
-    (error: unknown) => {
-      if (fetching === mine) fetching = undefined;
-      sayFailed(error);
-    },
-  );
-}
-
-/** Fetches what lies beside a part and covers spots in it, where that is not there yet; until then they are not covered. */
-function fetchBeside({ beside, views, isCleaned }: Detail, { plan }: RenderRequest): void {
-  const missing = beside.missing(plan.spots);
-  if (missing.length === 0) return;
-  const { fetcher, cleaned } = open!;
-  beside.fetch(missing, views.source, fetcher, isCleaned ? cleaned : undefined, new AbortController().signal).then(() => {
-    views.forget();
-    renderAgain();
-  }, sayFailed);
+/** What a request wants to be seen closely, if anything. */
+function wantedOf({ detail, shownFrame, plan }: RenderRequest): Wanted | undefined {
+  if (!detail) return undefined;
+  const { picture, cleaning } = open!;
+  const { width, height } = picture.levels[detail.level]!;
+  const compiled = compile(plan);
+  const reach = closeReach(compiled, Math.max(width, height));
+  return { area: detail, frame: shownFrame, spots: plan.spots, isCleaned: cleaning === "there" && compiled.clean > 0, reach };
 }
 
 /** Renders what is wanted by now, which may be another look or plan than when something was asked for. */
@@ -431,53 +357,15 @@ function sayFailed(error: unknown): void {
   if ((error as Error).name !== "AbortError") say({ type: "failed", message: wordsOf(error).message });
 }
 
-/** A part of the print that is there, or on its way. */
-interface PartThere {
-  area: LevelArea;
-  frame: string;
-  isCleaned: boolean;
-  /** So many pixels beyond what is shown are there too. */
-  reach: number;
-}
-
-/** Whether it lies where another is wanted. */
-function lies(there: PartThere, area: LevelArea, request: RenderRequest): boolean {
-  return covers(there.area, area) && there.frame === frameKey(request.shownFrame);
-}
-
-/** Whether it will do. */
-function serves(there: PartThere, area: LevelArea, request: RenderRequest): boolean {
-  const level = open!.picture.levels[area.level]!;
-  return lies(there, area, request) && (there.isCleaned || !readsCleaned(request)) && there.reach >= reachOf(request, level);
-}
-
-/** How far beyond what is shown pixels matter to it; in steps, so that a radius under the hand does not ask for others each time. */
-function reachOf({ plan }: RenderRequest, { width, height }: Size): number {
-  return REACH_STEP * Math.ceil(closeReach(compile(plan), Math.max(width, height)) / REACH_STEP);
-}
-
-/** Whether a plan's mix reads cleaned colour, and it is there. */
-const readsCleaned = ({ plan }: RenderRequest) => open!.cleaning === "there" && compile(plan).clean > 0;
-
-function covers(outer: LevelArea, inner: LevelArea): boolean {
-  return (
-    outer.level === inner.level &&
-    outer.x <= inner.x &&
-    outer.y <= inner.y &&
-    outer.x + outer.width >= inner.x + inner.width &&
-    outer.y + outer.height >= inner.y + inner.height
-  );
-}
-
 function readPoint({ x, y }: Place) {
   if (!open) return undefined;
-  const { preview, fitted, detail } = open;
-  if (detail) {
-    const { place, size } = detail.views.source;
+  const { preview, fitted, close } = open;
+  if (close.there) {
+    const { place, size } = close.there.views.source;
     const column = Math.floor(x * place.whole.width) - place.x;
     const row = Math.floor(y * place.whole.height) - place.y;
     const inside = column >= 0 && row >= 0 && column < size.width && row < size.height;
-    const reading = inside ? detail.views.stage("print").readPoint(column, row) : undefined;
+    const reading = inside ? close.there.views.stage("print").readPoint(column, row) : undefined;
     if (reading) return reading;
   }
   return readStage((fitted ?? preview).stage("print"), { x, y });
