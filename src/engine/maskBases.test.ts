@@ -4,7 +4,7 @@ import { wholeGrid } from "@/core/region/grid";
 import type { LikenessShape, Region } from "@/core/region/region";
 import { layBase } from "@/core/spatial/layBase";
 import { gatherMaskBases, type Analysis } from "./maskBases";
-import { likenessKey, regionKey } from "./maskKeys";
+import { likenessKey, regionBaseKey } from "./maskKeys";
 
 const size = { width: 240, height: 160 };
 /** Brick on the left, sky on the right; both with a grain, so that a fit to the picture follows its tones. */
@@ -39,7 +39,7 @@ test.each([
   const changed = { ...region, ...change };
   const bases = gatherMaskBases([maskOf(changed)], analysis, new Map());
   const lay = (key: string) => layBase(bases.get(key)!, wholeGrid(size), analysis.mixed());
-  const [alone, together] = [lay(likenessKey(like)), lay(regionKey(changed)!)];
+  const [alone, together] = [lay(likenessKey(like)), lay(regionBaseKey(changed)!)];
   // Not all where it is full and nothing where it is not: the fit's slope carries most of the step between the two.
   const far = alone.reduce((sum, a, i) => sum + Math.abs(a - together[i]!), 0) / alone.length;
   expect(far).toBeLessThan(0.025);
@@ -64,7 +64,7 @@ test("a region softened near the frame is softened towards the picture, and full
   } as const;
   const softened: Region = { ...region, shapes: [oval], soften: 0.03 };
   const bases = gatherMaskBases([maskOf(softened)], analysis, new Map());
-  const plane = layBase(bases.get(regionKey(softened)!)!, wholeGrid(size), undefined);
+  const plane = layBase(bases.get(regionBaseKey(softened)!)!, wholeGrid(size), undefined);
   expect(plane[120]).toBeGreaterThan(0.95);
   expect(plane[80 * size.width + 20]).toBeLessThan(0.1);
 });

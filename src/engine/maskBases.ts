@@ -14,7 +14,7 @@ import { gaussianBlur } from "@/core/spatial/gaussianBlur";
 import { layCells } from "@/core/spatial/layCells";
 import { layBase } from "@/core/spatial/layBase";
 import type { ToneBase } from "@/core/spatial/toneBase";
-import { gateKey, likenessKey, regionKey, type MaskBases } from "./maskKeys";
+import { gateBaseKey, likenessKey, regionBaseKey, type MaskBases } from "./maskKeys";
 import { gateTableOf, gateTone, type MaskPicture } from "./maskPlane";
 
 /** Long edge of the picture that masks are gathered from, in pixels: the same for the page and an export, so that they agree. */
@@ -39,9 +39,9 @@ export function gatherMaskBases(masks: readonly CompiledMask[], analysis: Analys
     for (const shape of region?.shapes ?? []) {
       if (shape.kind === "likeness") keep(likenessKey(shape), () => likenessBase(shape, analysis));
     }
-    const ownKey = region && regionKey(region);
+    const ownKey = region && regionBaseKey(region);
     if (ownKey) keep(ownKey, () => regionBase(region, analysis, bases));
-    const blurKey = gate && gateKey(gate);
+    const blurKey = gate && gateBaseKey(gate);
     if (blurKey) keep(blurKey, () => gateBase(gate, gateTone(gate, analysis), analysis));
   }
   return bases;

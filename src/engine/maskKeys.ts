@@ -13,19 +13,19 @@ export function likenessKey({ touched, not, tolerance, connected }: LikenessShap
 }
 
 /** The key of a region's own base; undefined where its shapes tell all. */
-export function regionKey({ shapes, soften, fit }: Region): string | undefined {
+export function regionBaseKey({ shapes, soften, fit }: Region): string | undefined {
   return soften >= LEAST_SOFTEN || fit >= LEAST_FIT ? `region ${shapes.map(shapeKey).join(" ")} ${soften} ${fit}` : undefined;
 }
 
 /** The key of a blurred gate's base; undefined where it is not blurred, or reads the entering tone and is gathered on the way. */
-export function gateKey(gate: Gate): string | undefined {
+export function gateBaseKey(gate: Gate): string | undefined {
   return isBlurred(gate) && gate.source !== "entering" ? `gate ${JSON.stringify({ ...gate, hue: null, repair: [] })}` : undefined;
 }
 
 /** Whether a mask has parts that only the whole picture tells. */
 export function needsBases({ region, gate }: CompiledMask): boolean {
-  if (region && (regionKey(region) || region.shapes.some(({ kind }) => kind === "likeness"))) return true;
-  return !!gate && !!gateKey(gate);
+  if (region && (regionBaseKey(region) || region.shapes.some(({ kind }) => kind === "likeness"))) return true;
+  return !!gate && !!gateBaseKey(gate);
 }
 
 /** Whether a gate is read from the entering tone on the way: see `isRepairedOnTheWay`. */

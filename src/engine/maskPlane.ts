@@ -12,7 +12,7 @@ import type { Region, Shape } from "@/core/region/region";
 import { softenedShape } from "@/core/region/softenedShape";
 import { layBase } from "@/core/spatial/layBase";
 import { LAST_ZONE } from "@/core/zones/zone";
-import { gateKey, likenessKey, regionKey, type MaskBases } from "./maskKeys";
+import { gateBaseKey, likenessKey, regionBaseKey, type MaskBases } from "./maskKeys";
 
 /** The part of a picture a mask is laid over: linear colour, and what is only made when it is asked for. */
 export interface MaskPicture extends Planes {
@@ -53,7 +53,7 @@ function regionPlane(
   bases: MaskBases,
   shapePlane: Parameters<typeof maskPlane>[4],
 ): Float32Array {
-  const ownKey = regionKey(region);
+  const ownKey = regionBaseKey(region);
   const lay = (key: string) => {
     const base = bases.get(key)!;
     return layBase(base, grid, base.slope && picture.mixed());
@@ -79,7 +79,7 @@ export function repairPlane(...[mask, grid, picture, bases, shapePlane]: Paramet
 
 function applyGate(plane: Float32Array, gate: Gate, grid: Grid, picture: MaskPicture, bases: MaskBases): void {
   const through = new Float32Array(plane.length).fill(1);
-  const blurKey = gateKey(gate);
+  const blurKey = gateBaseKey(gate);
   if (blurKey) multiplyBy(through, layBase(bases.get(blurKey)!, grid, undefined));
   else if (gate.source !== "entering") {
     const table = gateTableOf(gate);

@@ -4,7 +4,7 @@ import type { Point } from "../../region/region";
 import type { ExposureStroke } from "./exposure";
 
 /** The points of a stroke's way. */
-export function wayOf({ path }: Pick<ExposureStroke, "path">): PathPoint[] {
+export function strokePlaces({ path }: Pick<ExposureStroke, "path">): PathPoint[] {
   const numbers = unpackPath(path);
   return Array.from({ length: numbers.length / 3 }, (_, i) => ({
     x: numbers[3 * i]!,
@@ -30,7 +30,7 @@ function distanceToWay(way: readonly PathPoint[], { x, y }: Point): number {
 export function strokeAt(strokes: readonly ExposureStroke[], place: Point): number | undefined {
   let [nearest, found] = [Infinity, undefined as number | undefined];
   strokes.forEach((stroke, i) => {
-    const away = distanceToWay(wayOf(stroke), place);
+    const away = distanceToWay(strokePlaces(stroke), place);
     if (away <= stroke.radius && away <= nearest) [nearest, found] = [away, i];
   });
   return found;
@@ -39,7 +39,7 @@ export function strokeAt(strokes: readonly ExposureStroke[], place: Point): numb
 /** The strokes that reach any of some places, by number. Units: places in long edges. */
 export function strokesReaching(strokes: readonly ExposureStroke[], places: readonly Point[]): number[] {
   return strokes.flatMap((stroke, i) => {
-    const way = wayOf(stroke);
+    const way = strokePlaces(stroke);
     return places.some((place) => distanceToWay(way, place) <= stroke.radius) ? [i] : [];
   });
 }
@@ -68,7 +68,7 @@ export function clearedWithin(
 ): ExposureStroke[] {
   return strokes.flatMap((stroke) => {
     if (stroke.erase || !isMeant(stroke)) return [stroke];
-    const way = wayOf(stroke);
+    const way = strokePlaces(stroke);
     const pieces = piecesOutside(way, loop);
     if (pieces.length === 1 && pieces[0] === way) return [stroke];
     return pieces.map((piece) => ({ ...stroke, path: packPath(piece) }));
@@ -123,5 +123,5 @@ export function withStrokes(
 
 /** A stroke moved. Units: long edges. */
 export function movedStroke(stroke: ExposureStroke, dx: number, dy: number): ExposureStroke {
-  return { ...stroke, path: packPath(wayOf(stroke).map(({ x, y, pressure }) => ({ x: x + dx, y: y + dy, pressure }))) };
+  return { ...stroke, path: packPath(strokePlaces(stroke).map(({ x, y, pressure }) => ({ x: x + dx, y: y + dy, pressure }))) };
 }

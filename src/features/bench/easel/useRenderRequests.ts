@@ -3,7 +3,7 @@ import { WHOLE_FRAME } from "@/core/frame/frame";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { LevelArea } from "@/engine/messages";
 import { useBench } from "../state/BenchContext";
-import { beforePlan, planUpTo, planWithoutMask } from "../state/beforePlan";
+import { comparedPlan, planUpTo, planWithoutMask } from "../state/comparedPlan";
 import { handOf } from "../state/benchStore";
 
 const COLOUR = { kind: "colour" } as const;
@@ -19,7 +19,7 @@ export function useRenderRequests(easel: RefObject<HTMLElement | null>, detail: 
       const state = store.getState();
       const { step, screens, pins, before, isUpToHere } = state;
       const plan = state.isMaskIgnored ? planWithoutMask(state.plan, step) : state.plan;
-      const seen = before ? beforePlan(plan, step, before) : isUpToHere ? planUpTo(plan, step) : plan;
+      const seen = before ? comparedPlan(plan, step, before) : isUpToHere ? planUpTo(plan, step) : plan;
       const hand = before ? undefined : handOf(state);
       const asked = engine()?.render({
         plan: seen,

@@ -27,7 +27,7 @@ export function spotName({ kind, path }: Pick<Spot, "kind" | "path">): string {
   return `${what} ${kind === "heal" ? "healed" : "cloned"}`;
 }
 
-export function pathOf(points: readonly Point[]): string {
+export function packPlaces(points: readonly Point[]): string {
   return packPath(points.map((point): PathPoint => ({ ...point, pressure: 1 })));
 }
 
@@ -71,7 +71,7 @@ export function moveSpot(store: BenchStore, to: Point): void {
     const points = pathPoints(path);
     const [dx, dy] = [to.x - points[0]!.x, to.y - points[0]!.y];
     return {
-      path: pathOf(points.map(({ x, y }) => ({ x: x + dx, y: y + dy }))),
+      path: packPlaces(points.map(({ x, y }) => ({ x: x + dx, y: y + dy }))),
       from: { x: bounded(from.x - dx), y: bounded(from.y - dy) },
     };
   });

@@ -5,7 +5,7 @@ import { MOST_SPOT_POINTS, MOST_SPOTS, type Spot } from "@/core/spots/spot";
 import type { Point } from "@/core/region/region";
 import type { BenchStore } from "../state/benchStore";
 import type { Drawer, Touch } from "../tools/drawing/drawer";
-import { adjustSpot, awayFrom, chosenSpotOf, MOST_SPOTS_SAID, moveSource, moveSpot, pathOf, spotName } from "./spotEdits";
+import { adjustSpot, awayFrom, chosenSpotOf, MOST_SPOTS_SAID, moveSource, moveSpot, packPlaces, spotName } from "./spotEdits";
 
 /** The way along a scratch is told this finely, and its points lie so far apart at the least, in radii. */
 const TOLERANCE = 0.15;
@@ -58,7 +58,7 @@ function pull(at: Point, store: BenchStore, from: Point, move: (store: BenchStor
 function drawSpot(at: Touch, store: BenchStore): Drawer {
   const { kind, radius, softness } = store.getState().spotting;
   const way: Point[] = [{ x: at.x, y: at.y }];
-  const spot = (points: readonly Point[]): Spot => ({ id, kind, path: pathOf(points), radius, softness, from: ZERO });
+  const spot = (points: readonly Point[]): Spot => ({ id, kind, path: packPlaces(points), radius, softness, from: ZERO });
   const id = uuid();
   store.getState().set({ chosenSpot: undefined, drawnSpot: spot(way) });
   return {

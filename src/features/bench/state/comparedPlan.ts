@@ -3,10 +3,12 @@ import { passesBeforeMix } from "@/core/plan/editPasses";
 import type { Plan } from "@/core/plan/plan";
 import { chosenPass, handOf, withPass, type Before, type Step } from "./benchStore";
 
-/** The print as it is compared with: without the step in hand and all after it (before the mix, plain luminance), or its mix alone. */
-export function beforePlan(plan: Plan, step: Step, before: Before): Plan {
+/** The print as it is compared with: without the step in hand and all after it (before the mix, plain luminance), without its spots alone where they are in hand, or its mix alone. */
+export function comparedPlan(plan: Plan, step: Step, before: Before): Plan {
   const coloured = plan.passes.slice(0, passesBeforeMix(plan));
   if (before === "source") return { ...plan, passes: [] };
+  // What they cover is compared in the print itself: without it the two could not be told from one another.
+  if (before === "step" && step.stage === "spots") return { ...plan, spots: [] };
   if (before === "mix") return { ...plan, passes: coloured };
   const hand = handOf({ plan, step });
   if (hand) return { ...plan, passes: plan.passes.slice(0, hand.first) };
