@@ -1,9 +1,10 @@
+import { distanceFrom } from "../brush/path";
 import type { Grain } from "../grain/grain";
 import type { Planes } from "../kernels/reference";
 import { CHANNELS, LUMINANCE_WEIGHTS } from "../mix/weights";
 import type { Point } from "../region/region";
 import { common, type Area } from "./area";
-import { distanceFrom, SPREADS, type SpotPiece } from "./pieces";
+import { SPREADS, type SpotPiece } from "./pieces";
 
 /** A rectangle of a picture in linear light, with what lies inside its pixels where it was reduced. */
 export interface Pixels {

@@ -1,4 +1,4 @@
-import { unpackPath } from "../brush/stroke";
+import { distanceFrom, pathPoints } from "../brush/path";
 import type { Point } from "../region/region";
 import type { Size } from "../spatial/areaReduce";
 import { areaAround, type Area } from "./area";
@@ -59,30 +59,6 @@ export function spotPieces(spot: Spot, size: Size): SpotPiece[] {
       source: areaAround(moved, reach + 1, size),
     };
   });
-}
-
-/** The places of a packed path. */
-export function pathPoints(path: string): Point[] {
-  const numbers = unpackPath(path);
-  return Array.from({ length: numbers.length / 3 }, (_, i) => ({ x: numbers[3 * i]!, y: numbers[3 * i + 1]! }));
-}
-
-/** The distance of a place from a line through points, or from the only one. */
-export function distanceFrom(points: readonly Point[], { x, y }: Point): number {
-  const first = points[0]!;
-  if (points.length === 1) return Math.hypot(x - first.x, y - first.y);
-  let nearest = Infinity;
-  for (let i = 1; i < points.length; i++) {
-    const a = points[i - 1]!;
-    const b = points[i]!;
-    const dx = b.x - a.x;
-    const dy = b.y - a.y;
-    const along = Math.min(Math.max(((x - a.x) * dx + (y - a.y) * dy) / (dx * dx + dy * dy || 1), 0), 1);
-    const ox = x - a.x - along * dx;
-    const oy = y - a.y - along * dy;
-    nearest = Math.min(nearest, ox * ox + oy * oy);
-  }
-  return Math.sqrt(nearest);
 }
 
 /** A path in parts no longer than so much, each from where the one before it ends. */

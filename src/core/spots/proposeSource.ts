@@ -1,8 +1,8 @@
+import { distanceFrom } from "../brush/path";
 import { CHANNELS } from "../mix/weights";
 import type { Point } from "../region/region";
 import type { Pixels } from "./mend";
 import { areaAround, common, type Area } from "./area";
-import { distanceFrom } from "./pieces";
 
 /** A spot to be covered, on the pixels. Units: pixels. */
 export interface Uncovered {

@@ -1,10 +1,11 @@
+import { distanceFrom } from "../brush/path";
 import { describe, expect, test } from "vitest";
 import { packPath } from "../brush/stroke";
 import type { Planes } from "../kernels/reference";
 import type { Point } from "../region/region";
 import { areaAround, common, holds } from "./area";
 import { lay, mend, type Pixels } from "./mend";
-import { distanceFrom, spotPieces } from "./pieces";
+import { spotPieces } from "./pieces";
 import { proposeSource } from "./proposeSource";
 import type { Spot } from "./spot";
 

@@ -2,7 +2,8 @@ import { describe, expect, test } from "vitest";
 import { layStrokes } from "../../brush/layStrokes";
 import { packPath } from "../../brush/stroke";
 import { wholeGrid } from "../../region/grid";
-import { clearedWithin, movedStroke, strokeAt, strokesReaching, strokePlaces, withStrokes } from "./editStrokes";
+import { pathPoints } from "../../brush/path";
+import { clearedWithin, movedStroke, strokeAt, strokesReaching, withStrokes } from "./editStrokes";
 import { exposureGoal, type ExposureStroke } from "./exposure";
 
 const stroke = (y: number, changed: Partial<ExposureStroke> = {}): ExposureStroke => ({
@@ -38,7 +39,7 @@ test("a changed stroke is as one painted so at once; the others are the very sam
   expect(changed[0]).toBe(strokes[0]);
   expect(mapOf(changed)).toEqual(mapOf([stroke(0.2), stroke(0.3, { ceiling: 1, radius: 0.15 }), stroke(0.4)]));
   const moved = movedStroke(strokes[0]!, 0.05, 0.1);
-  strokePlaces(moved).forEach(({ x, y }, i) => {
+  pathPoints(moved.path).forEach(({ x, y }, i) => {
     expect(x).toBeCloseTo([0.25, 0.55, 0.85][i]!, 4);
     expect(y).toBeCloseTo(0.3, 4);
   });
@@ -72,12 +73,12 @@ describe("within a loop", () => {
     const left = clearedWithin([through, inside, outside], loop, () => true);
     expect(left).toHaveLength(3);
     expect(left[2]).toBe(outside);
-    const ends = left.slice(0, 2).map((piece) => strokePlaces(piece).map(({ x }) => x));
+    const ends = left.slice(0, 2).map((piece) => pathPoints(piece.path).map(({ x }) => x));
     expect(ends[0]![0]).toBeCloseTo(0.2, 2);
     expect(ends[0]!.at(-1)).toBeCloseTo(0.4, 2);
     expect(ends[1]![0]).toBeCloseTo(0.6, 2);
     expect(ends[1]!.at(-1)).toBeCloseTo(0.8, 2);
-    for (const piece of left) for (const { x, y } of strokePlaces(piece)) expect(x > 0.4 && x < 0.6 && y < 0.4).toBe(false);
+    for (const piece of left) for (const { x, y } of pathPoints(piece.path)) expect(x > 0.4 && x < 0.6 && y < 0.4).toBe(false);
   });
   test("what is not meant stays, and so does what erases", () => {
     const strokes = [stroke(0.2, { burns: true }), stroke(0.2), stroke(0.2, { erase: true })];
@@ -91,7 +92,7 @@ describe("within a loop", () => {
       { x: 1, y: 0.2, pressure: 1 },
     ]);
     for (const piece of clearedWithin([stroke(0.2, { path })], loop, () => true)) {
-      for (const { x, pressure } of strokePlaces(piece)) expect(pressure).toBeCloseTo(x, 3);
+      for (const { x, pressure } of pathPoints(piece.path)) expect(pressure).toBeCloseTo(x, 3);
     }
   });
 });

@@ -1,6 +1,6 @@
 "use client";
 import { useMemo, useState } from "react";
-import { strokePlaces } from "@/core/passes/exposure/editStrokes";
+import { pathPoints } from "@/core/brush/path";
 import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import { formatStops } from "@/core/zones/zone";
 import { useBench, useBenchState } from "../state/BenchContext";
@@ -20,7 +20,7 @@ export function StrokePlaces({ strokes }: { strokes: readonly ExposureStroke[] }
   const places = useMemo(() => {
     const found = PLACE_NAMES.map((): number[] => []);
     strokes.forEach((stroke, i) => {
-      const way = strokePlaces(stroke);
+      const way = pathPoints(stroke.path);
       const mean = (of: "x" | "y") => way.reduce((sum, point) => sum + point[of], 0) / way.length;
       found[ninthOf((mean("x") * long) / width, (mean("y") * long) / height)]!.push(i);
     });

@@ -1,7 +1,7 @@
 "use client";
 import { memo } from "react";
 import type { Point } from "@/core/region/region";
-import { pathPoints } from "@/core/spots/pieces";
+import { pathPoints } from "@/core/brush/path";
 import type { Spot } from "@/core/spots/spot";
 import type { Size } from "@/core/spatial/areaReduce";
 import { DragPoint } from "../easel/DragPoint";

@@ -1,5 +1,5 @@
 import { packPath, type PathPoint } from "@/core/brush/stroke";
-import { pathPoints } from "@/core/spots/pieces";
+import { pathPoints } from "@/core/brush/path";
 import { MOST_SPOT, MOST_SPOTS, type Spot } from "@/core/spots/spot";
 import type { Point } from "@/core/region/region";
 import type { BenchState, BenchStore } from "../state/benchStore";

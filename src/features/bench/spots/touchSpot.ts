@@ -1,6 +1,6 @@
 import { v4 as uuid } from "uuid";
 import { simplifyPathTo } from "@/core/brush/simplifyPath";
-import { distanceFrom, pathPoints } from "@/core/spots/pieces";
+import { distanceFrom, pathPoints } from "@/core/brush/path";
 import { MOST_SPOT_POINTS, MOST_SPOTS, type Spot } from "@/core/spots/spot";
 import type { Point } from "@/core/region/region";
 import type { BenchStore } from "../state/benchStore";

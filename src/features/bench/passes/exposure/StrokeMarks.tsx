@@ -1,6 +1,6 @@
 "use client";
 import { useMemo } from "react";
-import { strokePlaces } from "@/core/passes/exposure/editStrokes";
+import { pathPoints } from "@/core/brush/path";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBenchState } from "../../state/BenchContext";
 import { chosenPass } from "../../state/benchStore";
@@ -18,7 +18,7 @@ export function StrokeMarks({ size }: { size: Size }) {
   const paths = useMemo(
     () =>
       (strokes ?? []).map((stroke) => {
-        const points = strokePlaces(stroke).map(({ x, y }) => `${(x * long).toFixed(1)},${(y * long).toFixed(1)}`);
+        const points = pathPoints(stroke.path).map(({ x, y }) => `${(x * long).toFixed(1)},${(y * long).toFixed(1)}`);
         return `M${points.length > 1 ? points.join("L") : `${points[0]}h0.1`}`;
       }),
     [strokes, long],
