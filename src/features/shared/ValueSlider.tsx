@@ -197,6 +197,12 @@ export function parsePercent(text: string): number | undefined {
   return percent === undefined ? undefined : percent / 100;
 }
 
+/** A length or a share that is set by its power of two; pixels may be said. */
+export function parsePower(text: string): number | undefined {
+  const value = readNumber(text.replace(/px/i, ""));
+  return value !== undefined && value > 0 ? Math.log2(value) : undefined;
+}
+
 function readNumber(text: string): number | undefined {
   const value = Number(text.replace("−", "-").replace(",", ".").replace("%", "").trim());
   return text.trim() === "" || Number.isNaN(value) ? undefined : value;

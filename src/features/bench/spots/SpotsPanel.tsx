@@ -2,6 +2,7 @@
 import { LeftOutlined, RightOutlined } from "@ant-design/icons";
 import { Button, Segmented } from "antd";
 import { MOST_SPOT, type Spot } from "@/core/spots/spot";
+import { parsePower } from "@/features/shared/ValueSlider";
 import { Panel, Part } from "../panels/Panel";
 import { StepSlider } from "../panels/StepSlider";
 import { useBench, useBenchState } from "../state/BenchContext";
@@ -83,7 +84,7 @@ function SpotSliders() {
         step={0.05}
         rest={Math.log2(2 * SPOT_RADIUS * long)}
         format={(power) => `${Math.round(2 ** power)} px`}
-        parse={(text) => Math.log2(Math.max(Number.parseFloat(text), 0.1)) || undefined}
+        parse={parsePower}
         onChange={(power) => setSpotting(store, { radius: Math.min(Math.max(2 ** power / (2 * long), LEAST_SPOT_RADIUS), MOST_SPOT) })}
         says={(shown) => `Size of a spot ${shown}`}
       />

@@ -9,7 +9,7 @@ import {
 } from "@/core/passes/sharpen/sharpen";
 import type { SharpenMove } from "@/core/passes/sharpen/move";
 import type { Pass } from "@/core/plan/plan";
-import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
+import { formatPercent, parsePercent, parsePower } from "@/features/shared/ValueSlider";
 import { Part } from "../../panels/Panel";
 import { PassSlider } from "../../panels/PassSlider";
 import { useBench, useBenchState } from "../../state/BenchContext";
@@ -44,7 +44,7 @@ export function SharpenPart({ pass, move }: { pass: Pass; move: SharpenMove }) {
         step={0.05}
         rest={Math.log2(Math.max(0.0003 * long, least))}
         format={(power) => `${(2 ** power).toFixed(1)} px`}
-        parse={(text) => Math.log2(Math.max(Number.parseFloat(text), least)) || undefined}
+        parse={parsePower}
         onChange={(power) => change({ radius: Math.min(Math.max(2 ** power / long, LEAST_SHARPEN_RADIUS), MOST_SHARPEN_RADIUS) })}
       />
       {SLIDERS.map(({ name, label, most: max, step, rest, format }) => (

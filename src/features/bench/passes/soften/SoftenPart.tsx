@@ -3,6 +3,7 @@ import { Button, Segmented } from "antd";
 import { LEAST_SOFTEN_RADIUS, MOST_SOFTEN_RADIUS, type SoftenSettings } from "@/core/passes/soften/soften";
 import type { SoftenMove } from "@/core/passes/soften/move";
 import type { Pass } from "@/core/plan/plan";
+import { parsePower } from "@/features/shared/ValueSlider";
 import { Part } from "../../panels/Panel";
 import { PassSlider } from "../../panels/PassSlider";
 import { useBench } from "../../state/BenchContext";
@@ -44,7 +45,10 @@ export function SoftenPart({ pass, move }: { pass: Pass; move: SoftenMove }) {
         step={0.05}
         rest={Math.log2(0.004)}
         format={(power) => formatSoftness(2 ** power)}
-        parse={(text) => Math.log2(Math.max(Number.parseFloat(text) / 100, LEAST_SOFTEN_RADIUS)) || undefined}
+        parse={(text) => {
+          const power = parsePower(text);
+          return power === undefined ? undefined : power - Math.log2(100);
+        }}
         onChange={(power) => change({ radius: Math.min(Math.max(2 ** power, LEAST_SOFTEN_RADIUS), MOST_SOFTEN_RADIUS) })}
       />
       <div className={styles.row}>
