@@ -83,7 +83,7 @@ export type Questions = {
   /** Colours that differ and come to one tone in the mix. */
   twins: { question: { plan: WirePlan }; answer: Twins[] };
   /** How far away lies what would best cover a spot, others being covered. Units: long edges. */
-  spotSource: { question: { spot: Spot; others: readonly Spot[] }; answer: Point };
+  spotSource: { question: { spot: Spot; others: readonly Spot[]; tried: readonly Point[] }; answer: Point };
   /** Mixes that keep the picture's colours apart. */
   mixes: { question: null; answer: SuggestedMix[] };
 };

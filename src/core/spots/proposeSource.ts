@@ -19,6 +19,8 @@ const NEAR = 1.1;
 const FAR = 2.1;
 /** A place to take from keeps so many radii away from the spot itself. */
 const APART = 2.15;
+/** A place less than so many radii from one that was tried is no other. */
+const ANOTHER = 1.5;
 /** Places compared at the most. */
 const MOST_SAMPLES = 500;
 /** So many of the best are moved about, by half a radius, then half of that and so on. */
@@ -35,12 +37,14 @@ const WEIGHTS = { contrast: 0.15, level: 0.4, distance: 0.01 };
  * Of a grid of places the best are moved about a little, so that stripes meet stripes.
  *
  * Shape   pixels that hold the spot and what is around it, `FARTHEST_SOURCE` radii where the picture goes so far.
+ *         `tried` are ways that are not wanted again.
  * Returns how far away it lies, in whole pixels; undefined where there is no room for one.
  */
-export function proposeSource(pixels: Pixels, spot: Uncovered): Point | undefined {
+export function proposeSource(pixels: Pixels, spot: Uncovered, tried: readonly Point[] = []): Point | undefined {
   const samples = samplesOf(pixels, spot);
   if (samples.around.length === 0) return undefined;
-  const cost = (by: Point) => costOf(samples, spot, by);
+  const isTried = (by: Point) => tried.some(({ x, y }) => Math.hypot(x - by.x, y - by.y) < ANOTHER * spot.radius);
+  const cost = (by: Point) => (isTried(by) ? Infinity : costOf(samples, spot, by));
   const places: { by: Point; cost: number }[] = [];
   for (const distance of DISTANCES) {
     for (let k = 0; k < DIRECTIONS; k++) {

@@ -214,6 +214,16 @@ describe("a proposed place to take from", () => {
     }
   });
 
+  test("asked again it is another place each time", () => {
+    const pixels = picture(stripes(0.6, 13), dust);
+    const tried: Point[] = [];
+    for (let k = 0; k < 4; k++) {
+      const by = proposeSource(pixels, { points: MIDDLE, radius: 6 }, tried)!;
+      for (const { x, y } of tried) expect(Math.hypot(x - by.x, y - by.y)).toBeGreaterThanOrEqual(9);
+      tried.push(by);
+    }
+  });
+
   test("where there is no room, none is proposed", () => {
     const pixels = picture(() => [0.3, 0.3, 0.3]);
     expect(proposeSource(pixels, { points: MIDDLE, radius: 80 })).toBeUndefined();

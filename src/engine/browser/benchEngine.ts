@@ -103,9 +103,9 @@ export class BenchEngine {
     return this.#ask("accents", () => ({ plan: this.#sender.pack(plan), passId, scale }));
   }
 
-  /** How far away lies what would best cover a spot, others being covered already. Units: long edges. */
-  spotSource(spot: Spot, others: readonly Spot[]): Promise<Point | undefined> {
-    return this.#ask("spotSource", () => ({ spot, others }));
+  /** How far away lies what would best cover a spot, others being covered already, and not from where it was tried. Units: long edges. */
+  spotSource(spot: Spot, others: readonly Spot[], tried: readonly Point[]): Promise<Point | undefined> {
+    return this.#ask("spotSource", () => ({ spot, others, tried }));
   }
 
   /** The colour that leaves a plan's passes before the mix at a place, in linear P3, over so many pixels to either side. */

@@ -109,9 +109,9 @@ const answer = answering<Questions>(
       const plan = receiver.unpack(question.plan);
       return { answer: (await opened).small.twins(plan) };
     },
-    spotSource: async ({ spot, others }) => {
+    spotSource: async ({ spot, ...besides }) => {
       const { picture, fetcher } = await opened;
-      return { answer: await spotSource(picture, fetcher, spot, others, new AbortController().signal) };
+      return { answer: await spotSource(picture, fetcher, spot, besides, new AbortController().signal) };
     },
     mixes: async () => ({ answer: (await opened).small.mixes() }),
   },

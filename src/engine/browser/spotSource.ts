@@ -16,12 +16,12 @@ const MARGIN = 3;
 /** Where none is proposed, it is taken from so many radii beside. */
 const BESIDE = 3;
 
-/** Where to take from to cover a spot, as far away as lies in the picture; the others of the plan are covered already. Units: long edges. */
+/** Where to take from to cover a spot, as far away as lies in the picture; the others of the plan are covered already, and not from where it was tried. Units: long edges. */
 export async function spotSource(
   { levels }: PreparedPicture,
   fetcher: LevelFetcher,
   spot: Spot,
-  others: readonly Spot[],
+  { others, tried }: { others: readonly Spot[]; tried: readonly Point[] },
   signal: AbortSignal,
 ): Promise<Point> {
   const index = Math.max(
@@ -36,7 +36,8 @@ export async function spotSource(
   const { levels: stored, grain } = await fetcher.read({ level: index, ...area }, signal);
   const pixels = { area, ...decodeLevels({ levels: stored, space: level.space, grain }, area) };
   new Spotted([pixels], level).heal(others);
-  const by = proposeSource(pixels, { points: pieces.flatMap((piece) => piece.points), radius });
+  const away = tried.map(({ x, y }) => ({ x: x * longOf(level), y: y * longOf(level) }));
+  const by = proposeSource(pixels, { points: pieces.flatMap((piece) => piece.points), radius }, away);
   return by ? wholePixels(by, level, levels[0]!) : beside(points, radius, level);
 }
 

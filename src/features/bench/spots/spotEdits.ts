@@ -37,7 +37,21 @@ export function addSpot(store: BenchStore, spot: Spot): void {
   if (plan.spots.length >= MOST_SPOTS) return set({ failure: MOST_SPOTS_SAID });
   adjust((now) => ({ ...now, spots: [...now.spots, spot] }));
   commit(spotName(spot));
-  set({ chosenSpot: spot.id });
+  takeInHand(store, spot.id);
+}
+
+/** Takes a spot in hand that was waited for, unless the hand has gone on to another step. */
+function takeInHand(store: BenchStore, id: string): void {
+  if (store.getState().step.stage === "spots") store.getState().set({ chosenSpot: id });
+}
+
+/** Covers a spot from elsewhere. */
+export function coverFrom(store: BenchStore, id: string, from: Point): void {
+  const spot = store.getState().plan.spots.find((other) => other.id === id);
+  if (!spot) return;
+  store.getState().adjust((plan) => ({ ...plan, spots: plan.spots.map((other) => (other.id === id ? { ...other, from } : other)) }));
+  store.getState().commit(`${spotName(spot)}: taken from elsewhere`);
+  takeInHand(store, id);
 }
 
 /** Changes the spot in hand under the hand; nothing is saved until it is committed. */

@@ -5,7 +5,7 @@ import { MOST_SPOT_POINTS, MOST_SPOTS, type Spot } from "@/core/spots/spot";
 import type { Point } from "@/core/region/region";
 import type { BenchStore } from "../state/benchStore";
 import type { Drawer, Touch } from "../tools/drawing/drawer";
-import { adjustSpot, awayFrom, chosenSpotOf, MOST_SPOTS_SAID, moveSource, moveSpot, packPlaces, spotName } from "./spotEdits";
+import { awayFrom, chosenSpotOf, MOST_SPOTS_SAID, moveSource, moveSpot, packPlaces } from "./spotEdits";
 
 /** The way along a scratch is told this finely, and its points lie so far apart at the least, in radii. */
 const TOLERANCE = 0.15;
@@ -86,17 +86,11 @@ function drawSpot(at: Touch, store: BenchStore): Drawer {
   };
 }
 
-/** Looks for another place for the spot in hand to take from. */
+/** Looks for another place for the spot in hand to take from than those it was covered from so far. */
 export function proposeAgain(store: BenchStore): void {
+  const { uncovered, triedSources, set } = store.getState();
   const spot = chosenSpotOf(store.getState());
   if (!spot) return;
-  store.getState().set({ uncovered: [...store.getState().uncovered, { spot, isPlaced: false }] });
-}
-
-/** Lays a proposed place into the spot it was asked for, or names what came of it. */
-export function takeProposal(store: BenchStore, id: string, from: Point): void {
-  store.getState().set({ chosenSpot: id });
-  adjustSpot(store, { from });
-  const spot = chosenSpotOf(store.getState());
-  if (spot) store.getState().commit(`${spotName(spot)}: taken from elsewhere`);
+  const tried = [...(triedSources?.id === spot.id ? triedSources.from : []), spot.from];
+  set({ triedSources: { id: spot.id, from: tried }, uncovered: [...uncovered, { spot, isPlaced: false }] });
 }

@@ -1,7 +1,6 @@
 import { useEffect } from "react";
 import { useBench, useBenchState } from "../state/BenchContext";
-import { addSpot } from "./spotEdits";
-import { takeProposal } from "./touchSpot";
+import { addSpot, coverFrom } from "./spotEdits";
 
 const NOT_FOUND = "The place to cover that spot from could not be looked for. Nothing was changed; touch it again.";
 
@@ -15,13 +14,15 @@ export function useSpotSources(): void {
     const { spot, isPlaced } = next;
     const done = () => store.getState().set({ uncovered: store.getState().uncovered.filter((other) => other !== next) });
     const cover = async () => {
-      const { spots } = store.getState().plan;
+      const { plan, triedSources } = store.getState();
+      const { spots } = plan;
+      const tried = triedSources?.id === spot.id ? triedSources.from : [];
       const others = spots.filter(({ id }) => id !== spot.id);
-      const from = isPlaced ? spot.from : await engine()?.spotSource(spot, others);
+      const from = isPlaced ? spot.from : await engine()?.spotSource(spot, others, tried);
       if (!isWanted) return;
       done();
       if (!from) return store.getState().set({ failure: NOT_FOUND });
-      if (others.length < spots.length) takeProposal(store, spot.id, from);
+      if (others.length < spots.length) coverFrom(store, spot.id, from);
       else addSpot(store, { ...spot, from });
     };
     cover().catch(() => {

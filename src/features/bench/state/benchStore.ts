@@ -103,6 +103,8 @@ export interface BenchState {
   chosenSpot: string | undefined;
   drawnSpot: Spot | undefined;
   uncovered: readonly { spot: Spot; isPlaced: boolean }[];
+  /** Where the spot last covered from elsewhere took from before, so that it is always another place. */
+  triedSources: { id: string; from: readonly Point[] } | undefined;
   /** How long a string the hand pulls the brush by, in long edges: the way it goes is steadier than the hand's. */
   steady: number;
   /** The shape of the region in hand that is edited, by id. */
@@ -232,6 +234,7 @@ export function createBenchStore(
       chosenSpot: undefined,
       drawnSpot: undefined,
       uncovered: [],
+      triedSources: undefined,
       steady: 0,
       exposing: { radius: 0.06, hardness: 0.1, flow: 0.08, pressure: "flow", ceiling: 0.5 },
       chosenShape: undefined,
