@@ -10,7 +10,7 @@ import { keepNewest } from "./keepNewest";
 
 /** Mendings kept for when they are wanted again; each has some hundreds of pixels as a rule. */
 const MOST_KEPT = 4000;
-const MOST_CUT = 4000;
+const MOST_CUT = 16_000;
 
 /** A piece of a spot laid on the areas, and what lay beneath. */
 interface Laid {
