@@ -119,13 +119,16 @@ describe("what is shown and what is exported", () => {
   });
 });
 
-test("is what the plain formulas make of it, one after the other, each so far", () => {
+test.each([
+  ["with ranges of hues", APART],
+  ["without", { ...APART, ranges: [] }],
+])("is what the plain formulas make of it, one after the other, each so far: %s", (_, apart) => {
   const half = 0.5;
   const flat: Move = { kind: "scene-light", exposure: -1, shadows: 0, lights: 0 };
   // Colours well within the source: nothing has to give way.
   const soft = Uint16Array.from(levels, (level) => 20000 + level / 4);
   const { mix } = defaultPlan();
-  const plan: Plan = { ...planOf(pass(flat), pass(WARM, { strength: half }), pass(APART, { strength: half })), mix };
+  const plan: Plan = { ...planOf(pass(flat), pass(WARM, { strength: half }), pass(apart, { strength: half })), mix };
   const table = curveTable(SRGB_CURVE, 65536);
   let colour: Planes = decode(soft, [table, table, table], SRGB_SPACE.toP3);
   const towards = (to: Planes, share: number): Planes => {
@@ -138,7 +141,7 @@ test("is what the plain formulas make of it, one after the other, each so far", 
   for (let i = 0; i < warmed.red.length; i++)
     [warmed.red[i], warmed.green[i], warmed.blue[i]] = apply3(matrix, [colour.red[i]!, colour.green[i]!, colour.blue[i]!]);
   colour = towards(warmed, half);
-  colour = towards(separate(colour, separateStep(APART)), half);
+  colour = towards(separate(colour, separateStep(apart)), half);
   const stage = Stage.fromLevels(soft, size, SRGB_SPACE);
   stage.update(compilePlan(plan), undefined);
   const plain = (rgb: Vector3) => luminanceToTone(P3_LUMINANCE[0] * rgb[0] + P3_LUMINANCE[1] * rgb[1] + P3_LUMINANCE[2] * rgb[2]);

@@ -12,7 +12,7 @@ export interface MatrixStep {
 
 /**
  * OKLab's a and b moved along a line as far as a pixel is coloured, then turned and scaled by their hue; luminance stays, and what the source cannot hold gives way towards grey.
- * Over hue in turns: how much of the colour stays along itself, and how much goes across.
+ * Over hue in turns: how much of the colour stays along itself, and how much goes across; tables of one knot are the same for all hues, and have nothing across.
  */
 export interface SeparateStep {
   kind: "separate";

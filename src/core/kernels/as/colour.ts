@@ -13,12 +13,13 @@ const FADE: usize = 228;
 
 /**
  * a and b of OKLab moved along a line as far as they are coloured, then turned and scaled by tables over hue; luminance stays. parting: what a and b give to it, what is added, how far
- * a and b go along (5).
+ * a and b go along (5). Tables of one knot are the same for all hues, and have nothing across.
  */
 export function separate(r: usize, g: usize, b: usize, n: i32, constants: usize, along: usize, across: usize, knots: i32, parting: usize): void {
   const from = v128.load32_splat(constants + FADE), scale = v128.load32_splat(constants + FADE + 4);
   const fromA = v128.load32_splat(parting), fromB = v128.load32_splat(parting + 4), offset = v128.load32_splat(parting + 8);
   const alongA = v128.load32_splat(parting + 12), alongB = v128.load32_splat(parting + 16);
+  const level = v128.load32_splat(along);
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
     const red = v128.load(r + i), green = v128.load(g + i), blue = v128.load(b + i);
     const light = lightOf(constants, red, green, blue);
@@ -33,9 +34,13 @@ export function separate(r: usize, g: usize, b: usize, n: i32, constants: usize,
     const by = f32x4.mul(fade, f32x4.add(f32x4.add(f32x4.mul(fromA, p), f32x4.mul(fromB, q)), offset));
     p = f32x4.add(p, f32x4.mul(by, alongA));
     q = f32x4.add(q, f32x4.mul(by, alongB));
-    const hue = turns(p, q);
-    const c = gatherUnit(along, knots, hue), t = gatherUnit(across, knots, hue);
-    const A = f32x4.sub(f32x4.mul(c, p), f32x4.mul(t, q)), B = f32x4.add(f32x4.mul(t, p), f32x4.mul(c, q));
+    let A = f32x4.mul(level, p), B = f32x4.mul(level, q);
+    if (knots > 1) {
+      const hue = turns(p, q);
+      const c = gatherUnit(along, knots, hue), t = gatherUnit(across, knots, hue);
+      A = f32x4.sub(f32x4.mul(c, p), f32x4.mul(t, q));
+      B = f32x4.add(f32x4.mul(t, p), f32x4.mul(c, q));
+    }
     l = cube(row3(constants + LAB_TO_LMS, L, A, B));
     m = cube(row3(constants + LAB_TO_LMS + 12, L, A, B));
     s = cube(row3(constants + LAB_TO_LMS + 24, L, A, B));

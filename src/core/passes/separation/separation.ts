@@ -46,10 +46,12 @@ const NO_PARTING: SeparateStep["parting"] = { fromA: 0, fromB: 0, offset: 0, alo
 export function separateStep({ saturation, ranges, parting }: SeparationMove): SeparateStep {
   const gain = (hue: number) => ranges.reduce((product, range) => product * (1 + (range.chroma - 1) * inRange(range, hue)), saturation);
   const turn = (hue: number) => (Math.PI / 180) * ranges.reduce((sum, range) => sum + range.turnDeg * inRange(range, hue), 0);
+  // Where no hue is told from another there is no need to look for hues.
+  const knots = ranges.length > 0 ? HUE_KNOTS : 1;
   return {
     kind: "separate",
-    along: pairTable(HUE_KNOTS, (turns) => gain(360 * turns) * Math.cos(turn(360 * turns))),
-    across: pairTable(HUE_KNOTS, (turns) => gain(360 * turns) * Math.sin(turn(360 * turns))),
+    along: pairTable(knots, (turns) => gain(360 * turns) * Math.cos(turn(360 * turns))),
+    across: pairTable(knots, (turns) => gain(360 * turns) * Math.sin(turn(360 * turns))),
     parting: parting ? partingLine(parting) : NO_PARTING,
   };
 }
