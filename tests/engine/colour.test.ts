@@ -127,7 +127,7 @@ test.each([
   const half = 0.5;
   const flat: Move = { kind: "scene-light", exposure: -1, shadows: 0, lights: 0 };
   // Colours well within the source: nothing has to give way.
-  const soft = Uint16Array.from(levels, (level) => 20000 + level / 4);
+  const soft = Uint16Array.from(levels, (level) => 25000 + level / 8);
   // Not those of luminance, which separation keeps whatever it does to colours.
   const weights = { red: 0.6, green: 0.3, blue: 0.1 };
   const mix = { ...defaultPlan().mix, weights };
