@@ -12,6 +12,9 @@ import { useFingers } from "./useFingers";
 import { useSpaceKey } from "./useSpaceKey";
 import type { View } from "./view";
 
+/** So many CSS pixels from a thing a press still means it. */
+const NEAR_PIXELS = 5;
+
 /** A tone or hue under the hand, and where it was taken hold of. */
 export interface Pull {
   x: number;
@@ -36,6 +39,7 @@ export function useEaselHand(on: EaselView) {
   const touchOf = (event: globalThis.PointerEvent): Touch => ({
     ...on.pointAt(event),
     pressure: event.pointerType === "pen" && event.pressure > 0 ? event.pressure : 1,
+    near: NEAR_PIXELS / on.geometry.long,
     shift: event.shiftKey,
     alt: event.altKey,
     ctrl: event.ctrlKey,

@@ -19,8 +19,10 @@ export function touchSpot(at: Touch, store: BenchStore): Drawer | undefined {
     return undefined;
   }
   const chosen = chosenSpotOf(store.getState());
-  if (chosen && lies(at, chosen, chosen.from)) return pull(at, store, sourceOf(chosen), moveSource, "Where a spot takes from");
-  const touched = plan.spots.findLast((spot) => lies(at, spot));
+  if (chosen && lies(at, chosen, chosen.radius, chosen.from))
+    return pull(at, store, sourceOf(chosen), moveSource, "Where a spot takes from");
+  // On a whole picture a spot may be smaller than a hand can hit.
+  const touched = plan.spots.findLast((spot) => lies(at, spot, Math.max(spot.radius, at.near)));
   if (touched) {
     set({ chosenSpot: touched.id });
     return pull(at, store, pathPoints(touched.path)[0]!, moveSpot, "Spot moved");
@@ -34,9 +36,9 @@ export function touchSpot(at: Touch, store: BenchStore): Drawer | undefined {
 
 const ZERO = { x: 0, y: 0 };
 
-/** Whether a place lies on a spot, or on what it takes from. */
-function lies({ x, y }: Point, { path, radius }: Spot, by: Point = ZERO): boolean {
-  return distanceFrom(pathPoints(path), { x: x - by.x, y: y - by.y }) < radius;
+/** Whether a place lies within a reach of a spot, or of what it takes from. */
+function lies({ x, y }: Point, { path }: Spot, reach: number, by: Point = ZERO): boolean {
+  return distanceFrom(pathPoints(path), { x: x - by.x, y: y - by.y }) < reach;
 }
 
 function sourceOf({ path, from }: Spot): Point {

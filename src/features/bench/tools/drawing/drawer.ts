@@ -5,6 +5,8 @@ import { chosenRegion, type BenchStore } from "../../state/benchStore";
 export interface Touch extends Point {
   /** 0–1; 1 where the device tells none. */
   pressure: number;
+  /** How far it may miss what it means, in long edges: some pixels of the screen. */
+  near: number;
   shift: boolean;
   alt: boolean;
   ctrl: boolean;

@@ -37,6 +37,7 @@ const touch = (x: number, y: number, change: Partial<Touch> = {}): Touch => ({
   x,
   y,
   pressure: 1,
+  near: 0.005,
   shift: false,
   alt: false,
   ctrl: false,
