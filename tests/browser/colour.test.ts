@@ -66,7 +66,7 @@ const isNeutral = ([r, g, b]: number[]) => Math.max(r!, g!, b!) - Math.min(r!, g
 
 test("one stands before the mix, shows the colour, and the print while a key is held; after it the print is seen again", async () => {
   await add("Balance");
-  expect((await slips()).slice(1, 5)).toEqual(["Colour", "Balance", "Mix", "Place the tones"]);
+  expect((await slips()).slice(2, 6)).toEqual(["Colour", "Balance", "Mix", "Place the tones"]);
   expect(await textOf(page, '[data-testid="pass-A"]')).toContain("Balance");
   expect(await look()).toBe("Colour");
   expect(isNeutral((await pixelsAt(page, [ORANGE]))[0]!)).toBe(false);
