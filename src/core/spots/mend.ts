@@ -26,6 +26,9 @@ const DARK = 0.002;
 const LEAST_EDGE = 0.5;
 /** The side of a cell in which light is read in proportion, in radii. */
 const CELL = 1 / 6;
+/** Places of the ring whose ratio of lights lies so many deviations from the middle one are not believed, unless it is nearly the same (natural logarithm). */
+const MOST_DEVIATIONS = 3;
+const LEAST_APART = 0.04;
 /** How near to a place of the ring its own light is met exactly, in radii. */
 const CLOSE = 0.3;
 
@@ -119,13 +122,14 @@ const TERMS = [0, 1, 2, 3] as const;
 
 /** How the light of the one place becomes that of the other, given for each place as a `Met`; undefined where nothing tells. */
 function lightMet({ ring, spread, from, radius }: SpotPiece, here: Pixels, there: Pixels) {
-  const told: { place: Point; met: Met }[] = [];
+  const compared: { place: Point; met: Met; ratio: number }[] = [];
   for (const place of ring) {
     const own = lightAround(here, place, spread);
     const taken = lightAround(there, { x: place.x + from.x, y: place.y + from.y }, spread);
-    if (own && taken) told.push({ place, met: metBetween(taken, own) });
+    if (own && taken) compared.push({ place, met: metBetween(taken, own), ratio: Math.log(ratioBetween(taken, own)) });
   }
-  if (told.length === 0) return undefined;
+  if (compared.length === 0) return undefined;
+  const told = agreeing(compared);
   const fitted = TERMS.map((k) => fittedPlane(told, k));
   const [xs, ys] = [Float64Array.from(told, ({ place }) => place.x), Float64Array.from(told, ({ place }) => place.y)];
   const rests = TERMS.map((k) => Float64Array.from(told, ({ place, met }) => met[k] - planeAt(fitted[k]!, place.x, place.y)));
@@ -147,11 +151,24 @@ function lightMet({ ring, spread, from, radius }: SpotPiece, here: Pixels, there
   };
 }
 
+/** What most of the places agree on: where an edge lies on the one side of a place and not on the other, it would throw its light over all of the spot. */
+function agreeing<T extends { ratio: number }>(compared: readonly T[]): T[] {
+  const middle = median(compared.map(({ ratio }) => ratio));
+  const apart = Math.max(MOST_DEVIATIONS * 1.4826 * median(compared.map(({ ratio }) => Math.abs(ratio - middle))), LEAST_APART);
+  return compared.filter(({ ratio }) => Math.abs(ratio - middle) <= apart);
+}
+
+const median = (values: readonly number[]) => values.toSorted((a, b) => a - b)[values.length >> 1]!;
+
 function metBetween(taken: readonly number[], own: readonly number[]): Met {
+  const gain = Math.min(Math.max(ratioBetween(taken, own), 1 / MOST_GAIN), MOST_GAIN);
+  return [gain, own[0]! - gain * taken[0]!, own[1]! - gain * taken[1]!, own[2]! - gain * taken[2]!];
+}
+
+function ratioBetween(taken: readonly number[], own: readonly number[]): number {
   const luminance = ([red, green, blue]: readonly number[]) =>
     Math.max(LUMINANCE_WEIGHTS.red * red! + LUMINANCE_WEIGHTS.green * green! + LUMINANCE_WEIGHTS.blue * blue!, 0);
-  const gain = Math.min(Math.max((luminance(own) + DARK) / (luminance(taken) + DARK), 1 / MOST_GAIN), MOST_GAIN);
-  return [gain, own[0]! - gain * taken[0]!, own[1]! - gain * taken[1]!, own[2]! - gain * taken[2]!];
+  return (luminance(own) + DARK) / (luminance(taken) + DARK);
 }
 
 /** A value over places: so much in the middle, and so much more a pixel. */

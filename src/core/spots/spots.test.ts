@@ -106,6 +106,13 @@ describe("healing", () => {
     expect(found.deviation / wanted.deviation).toBeLessThan(1.25);
   });
 
+  test("an edge beside what it takes from throws no light over it", () => {
+    // Beside the spot all is even; the source lies just beside a dark edge that reaches its surroundings alone.
+    const of: Light = (x) => (x > 92.5 ? [0.03, 0.03, 0.03] : [0.4, 0.4, 0.45]);
+    // Were all of the ring believed it would be 0.14 off.
+    expect(worst(healed(spotAt(), picture(of, dust)), picture(of), MIDDLE, 6)).toBeLessThan(0.01);
+  });
+
   test("a clone is what lies there, to the bit", () => {
     const of: Light = (x, y) => [0.3 + 0.2 * grain(x, y), x / 400, y / 300];
     const found = healed(spotAt({ kind: "clone", softness: 0 }), picture(of));
