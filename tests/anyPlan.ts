@@ -115,7 +115,7 @@ const anyToneMove: fc.Arbitrary<Move> = fc.oneof(
     .map((settings) => ({ kind: "soften" as const, ...settings })),
   fc
     .record({
-      radius: anyNumber(0.00002, 0.005),
+      radius: anyNumber(0.00002, 0.0015),
       amount: anyNumber(0, 4),
       threshold: anyNumber(0, 0.1),
       lighter: anyNumber(0, 0.3),

@@ -30,8 +30,9 @@ import { sharpenedRows } from "./sharpenRows";
 import { StopsPlanes } from "./stopsPlanes";
 import type { LayStrokes } from "./strokeMaps";
 
-/** Rows of a band, at the least, for each one beyond it that is worked out with it. */
+/** Rows of a band for each one beyond it that is worked out with it, as long as its pixels are no more than these: a machine holds some twenty numbers for each. */
 const BAND_REACHES = 6;
+const MOST_BAND_PIXELS = 1 << 21;
 
 /** A picture on disk, by rows. */
 export interface StoredRows {
@@ -77,7 +78,8 @@ export function rowRenderer(
   const longEdge = Math.max(width, source.size.height);
   const reach = closeReach(plan, longEdge);
   // Where tones are compared with those around, what lies beyond a band is worked out with it: the band is large beside that.
-  const rowsInBand = Math.max(1, Math.floor(bandPixels / width), BAND_REACHES * reach);
+  const most = Math.max(reach, Math.floor(MOST_BAND_PIXELS / width));
+  const rowsInBand = Math.max(1, Math.floor(bandPixels / width), Math.min(BAND_REACHES * reach, most));
   const machine = new BandMachine(Math.max(bandPixels, width * (rowsInBand + 2 * reach)), TONE_KNOTS);
   machine.setSpace(source.space, source.depth);
   machine.setMix(plan);

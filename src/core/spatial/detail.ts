@@ -1,5 +1,5 @@
 import type { Size } from "./areaReduce";
-import { gaussianBlur, gaussianReach } from "./gaussianBlur";
+import { gaussianBlur } from "./gaussianBlur";
 
 /**
  * How far each tone lies from the mean close around it.
@@ -13,4 +13,4 @@ export function detailOf(tone: Float32Array, size: Size, sigma: number): Float32
 }
 
 /** How many pixels away something may lie and still matter to a place. */
-export const detailReach = (sigma: number): number => gaussianReach(sigma);
+export { gaussianReach as detailReach } from "./gaussianBlur";

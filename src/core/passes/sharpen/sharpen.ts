@@ -14,7 +14,8 @@ export interface SharpenSettings {
 }
 
 export const LEAST_SHARPEN_RADIUS = 0.00002;
-export const MOST_SHARPEN_RADIUS = 0.005;
+/** Wider is relief's affair; and an export works out as many rows beyond each band as this reaches. */
+export const MOST_SHARPEN_RADIUS = 0.0015;
 export const MOST_AMOUNT = 4;
 export const MOST_THRESHOLD = 0.1;
 export const MOST_OVERSHOOT = 0.3;

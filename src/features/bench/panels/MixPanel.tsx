@@ -1,13 +1,13 @@
 "use client";
 import { Switch } from "antd";
-import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
+import { formatPercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { CleanPart } from "./CleanPart";
 import { FilmFilter } from "./FilmFilter";
 import { HuesPart } from "./HuesPart";
 import { Panel, Part } from "./Panel";
 import { ReadyMixes } from "./ReadyMixes";
-import { StepSlider } from "./StepSlider";
+import { StrengthSlider } from "./StrengthSlider";
 import { SuggestedMixes } from "./SuggestedMixes";
 import { TwinsPart } from "./TwinsPart";
 import { WeightsPart } from "./WeightsPart";
@@ -46,17 +46,10 @@ export function MixPanel() {
         <ReadyMixes />
       </Part>
       <Part folds title="The whole mix" state={strength === 1 ? undefined : formatPercent(strength)}>
-        <StepSlider
-          label="Strength"
+        <StrengthSlider
+          of="The mix"
           value={strength}
-          min={0}
-          max={2}
-          step={0.01}
-          rest={1}
-          format={formatPercent}
-          parse={parsePercent}
           onChange={(to) => adjust((plan) => ({ ...plan, mix: { ...plan.mix, strength: to } }))}
-          says={(shown) => `Strength of the mix ${shown}`}
         />
         <div className={styles.row}>
           <Switch

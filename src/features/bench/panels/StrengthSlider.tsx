@@ -1,7 +1,7 @@
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { StepSlider } from "./StepSlider";
 
-/** How much a pass or a set of a name does: 0 to 200 %. */
+/** How much a pass, a set or a mix of a name does: 0 to 200 %. */
 export function StrengthSlider({ of, value, onChange }: { of: string; value: number; onChange(value: number): void }) {
   return (
     <StepSlider
