@@ -8,6 +8,7 @@ import {
   EXPORT_FORMATS,
   EXPORT_FORMAT_FACTS,
   exportNoise,
+  exportSpace,
   ExportSettings,
   JPEG_QUALITY,
   type ExportFormat,
@@ -17,6 +18,7 @@ import { defaultPlan } from "@/core/plan/defaultPlan";
 import { PLAN_VERSION, type Plan } from "@/core/plan/plan";
 import { cleanLevel } from "@/engine/node/cleanPicture";
 import { decodePicture } from "@/engine/node/decodePicture";
+import { OUTPUT_SPACES } from "@/core/colour/printColour";
 import { OUTPUT_SHARPENINGS, sharpeningFor } from "@/core/passes/sharpen/forOutput";
 import { renderPicture } from "@/engine/node/renderPicture";
 import { writePrint } from "@/engine/node/writePrint";
@@ -33,6 +35,7 @@ const USAGE = `Renders pictures to monochrome through a print plan, without serv
   --format NAME      ${EXPORT_FORMATS.join(", ")} (default: from the file name of --out, else tiff16)
   --size N           long edge in pixels; never enlarges
   --quality N        of a JPEG, 1 to 100 (default ${JPEG_QUALITY})
+  --colour NAME      of a print that carries colour: ${OUTPUT_SPACES.join(", ")} or grey (default srgb)
   --sharpen NAME     for the size of the output: ${OUTPUT_SHARPENINGS.join(", ")} (default none)
   --resolution N     pixels to an inch of paper, noted in the file (default 300)
   --no-capture       leave out what the camera noted
@@ -102,6 +105,7 @@ async function readCall(args: string[]): Promise<Call> {
     format,
     ...(values.quality && { quality: Number(values.quality) }),
     ...(values.size && { longEdge: Number(values.size) }),
+    ...(values.colour && { colour: values.colour }),
     ...(values.sharpen && { sharpen: values.sharpen }),
     ...(values.resolution && { resolution: Number(values.resolution) }),
     capture: !values["no-capture"],
@@ -112,6 +116,7 @@ async function readCall(args: string[]): Promise<Call> {
       format: `--format ${format}`,
       quality: `--quality ${values.quality}`,
       longEdge: `--size ${values.size}`,
+      colour: `--colour ${values.colour}`,
       sharpen: `--sharpen ${values.sharpen}`,
       resolution: `--resolution ${values.resolution}`,
     };
@@ -163,6 +168,7 @@ function parseOptions(args: string[]) {
         size: option,
         quality: option,
         threads: option,
+        colour: option,
         sharpen: option,
         resolution: option,
         overwrite: flag,
@@ -225,6 +231,7 @@ async function renderOne(picture: string, call: Call, onProgress: (part: number)
       depth,
       noise: exportNoise(settings),
       sharpen: sharpeningFor(settings.sharpen),
+      space: exportSpace(settings),
       longEdge: settings.longEdge,
       threads: call.threads,
       onProgress,

@@ -1,4 +1,6 @@
 import fc from "fast-check";
+import { MOST_RETURNED_SATURATION } from "@/core/passes/colour-return/move";
+import { MOST_TINT_CHROMA } from "@/core/passes/tint/move";
 import { MOST_DEGREES, WHOLE_FRAME, type Frame } from "@/core/frame/frame";
 import { LEAST_HUE_GAP, type HueKnot } from "@/core/mix/hueCurve";
 import { LEAST_GAP, type Strand } from "@/core/passes/placement/strand";
@@ -122,6 +124,23 @@ const anyToneMove: fc.Arbitrary<Move> = fc.oneof(
       darker: anyNumber(0, 0.3),
     })
     .map((settings) => ({ kind: "sharpen" as const, ...settings })),
+  fc
+    .record({
+      points: fc
+        .uniqueArray(fc.integer({ min: 0, max: 20 }), { minLength: 1, maxLength: 6 })
+        .chain((places) =>
+          fc.tuple(
+            ...places
+              .toSorted((a, b) => a - b)
+              .map((place) =>
+                fc.record({ zone: fc.constant(place / 2), hueDeg: anyNumber(0, 360), chroma: anyNumber(0, MOST_TINT_CHROMA) }),
+              ),
+          ),
+        ),
+      replaces: fc.boolean(),
+    })
+    .map((settings) => ({ kind: "tint" as const, ...settings })),
+  anyNumber(0, MOST_RETURNED_SATURATION).map((saturation) => ({ kind: "colour-return" as const, saturation })),
 );
 
 /** Any valid frame, one that cuts nothing among them. */

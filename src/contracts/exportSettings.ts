@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { OUTPUT_SPACES, type OutputSpace } from "@/core/colour/printColour";
 import { OUTPUT_SHARPENINGS } from "@/core/passes/sharpen/forOutput";
 
 /** Finished exports are kept for so long, then cleared away. */
@@ -20,6 +21,8 @@ export const ExportSettings = z.strictObject({
   format: z.enum(EXPORT_FORMATS),
   /** JPEG only. */
   quality: z.number().int().min(1).max(100).default(JPEG_QUALITY),
+  /** How a print that carries colour is written; one without is grey in any case. */
+  colour: z.enum(["grey", ...OUTPUT_SPACES]).default("srgb"),
   /** Long edge in pixels; absent: full size. Never enlarges. */
   longEdge: z.number().int().min(16).max(60000).optional(),
   /** A last sharpening for the size of the file. */
@@ -43,12 +46,17 @@ export interface ExportFormatFacts {
 }
 
 export const EXPORT_FORMAT_FACTS: Record<ExportFormat, ExportFormatFacts> = {
-  tiff16: { label: "TIFF, 16 bit grey", depth: 16, extension: "tif", mime: "image/tiff" },
-  tiff8: { label: "TIFF, 8 bit grey", depth: 8, extension: "tif", mime: "image/tiff" },
-  png16: { label: "PNG, 16 bit grey", depth: 16, extension: "png", mime: "image/png" },
-  png8: { label: "PNG, 8 bit grey", depth: 8, extension: "png", mime: "image/png" },
-  jpeg: { label: "JPEG, 8 bit grey", depth: 8, extension: "jpg", mime: "image/jpeg" },
+  tiff16: { label: "TIFF, 16 bit", depth: 16, extension: "tif", mime: "image/tiff" },
+  tiff8: { label: "TIFF, 8 bit", depth: 8, extension: "tif", mime: "image/tiff" },
+  png16: { label: "PNG, 16 bit", depth: 16, extension: "png", mime: "image/png" },
+  png8: { label: "PNG, 8 bit", depth: 8, extension: "png", mime: "image/png" },
+  jpeg: { label: "JPEG, 8 bit", depth: 8, extension: "jpg", mime: "image/jpeg" },
 };
+
+/** The space a print's colour is written in; undefined where it is to be grey. */
+export function exportSpace({ colour }: ExportSettings): OutputSpace | undefined {
+  return colour === "grey" ? undefined : colour;
+}
 
 /**
  * Levels of noise that keep a smooth sky smooth in a JPEG of a quality: the coarser its steps, the more; none in other formats.

@@ -43,12 +43,12 @@ export interface Laid {
   first: number;
 }
 
-/** Whether steps change tones. */
-export function doesAnything({ surroundings, stops, mixed, detail, tables }: Steps): boolean {
-  return !!surroundings || !!stops || !!mixed || !!detail || tables.length > 0;
+/** Whether steps change tones or colour them. */
+export function doesAnything({ surroundings, stops, mixed, detail, chroma, tables }: Steps): boolean {
+  return !!surroundings || !!stops || !!mixed || !!detail || !!chroma || tables.length > 0;
 }
 
-/** Does a run on the band in the machine; one that mixes anew finds the colours there too, and their hues where it moves any. */
+/** Does a run on the band in the machine; one that reads colours finds them there too, and their hues where it moves any. */
 export function applyRun(machine: BandMachine, run: Steps & Pick<Run, "free">, laid: Laid, place: BandPlace): void {
   const { free } = run;
   const { plane, added, base, first } = laid;
@@ -69,7 +69,7 @@ export function applyRun(machine: BandMachine, run: Steps & Pick<Run, "free">, l
 
 function applySteps(
   machine: BandMachine,
-  { surroundings, stops, mixed, detail, tables }: Steps,
+  { surroundings, stops, mixed, detail, chroma, tables }: Steps,
   { base, plane, painted, differences, first }: Laid,
   place: BandPlace,
 ): void {
@@ -81,6 +81,7 @@ function applySteps(
     machine.putNext("stops", differences!, first);
     machine.applyDetail(detail, isMasked);
   } else if (mixed) machine.applyMixed(mixed, isMasked);
+  else if (chroma) machine.applyChroma(chroma, isMasked);
   else if (isMasked) machine.applyTableByMask(tables[0]!);
   else machine.applyTables(tables);
 }

@@ -12,7 +12,7 @@ import { ROWS_TO_A_SIDE, type StopsRows } from "@/core/steps/orderedStops";
 import type { CompiledPlan } from "@/core/plan/compilePlan";
 import { SOFT_KNOTS } from "@/core/steps/knots";
 import type { ColourStep } from "@/core/steps/colourStep";
-import type { Blended, DetailStep, Meeting, MixedStep, StopsStep, StopsThrough, SurroundingsStep } from "@/core/steps/step";
+import type { Blended, ChromaStep, DetailStep, Meeting, MixedStep, StopsStep, StopsThrough, SurroundingsStep } from "@/core/steps/step";
 import type { Size } from "@/core/spatial/areaReduce";
 import { wholeGrid } from "@/core/region/grid";
 import { layCells } from "@/core/spatial/layCells";
@@ -20,7 +20,9 @@ import type { SlicedBase, Surroundings } from "@/core/spatial/slicedBase";
 import type { ToneBase } from "@/core/spatial/toneBase";
 import { lightIn, LUMINANCE_WEIGHTS, staysWithin, type Weights } from "@/core/mix/weights";
 import { DITHER_PERIOD } from "@/core/view/dither";
+import type { OutputSpace } from "@/core/colour/printColour";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
+import { ChromaBand, type ChromaPlanes } from "./chromaBand";
 
 /** Pixels of a band unless a single row is longer: large enough to hide call costs, small enough for the cache. */
 export const BAND_PIXELS = 16384;
@@ -33,7 +35,7 @@ const MEAN_KNOTS = 4096;
 const MEAN_TO_TONE = pairTable(MEAN_KNOTS, luminanceToTone);
 
 /** What the planes of a band hold. */
-export const PLANES = ["red", "green", "blue", "hue", "fade", "tone", "stops", "around", "above", "mask"] as const;
+export const PLANES = ["red", "green", "blue", "hue", "fade", "tone", "stops", "around", "above", "mask", "a", "b"] as const;
 export type PlaneName = (typeof PLANES)[number];
 
 /** Where a band lies in the whole picture: its first pixel, the pixels of a row, and the whole picture's size at this scale. */
@@ -98,6 +100,7 @@ export class BandMachine {
   readonly #rows: number;
   readonly #inRows: (Float32Array | undefined)[] = [];
   #nextRows = 0;
+  readonly #chroma: ChromaBand;
   #n = 0;
   #weights: Weights = LUMINANCE_WEIGHTS;
   #hueTable: { at: number; knots: number } | undefined;
@@ -119,6 +122,7 @@ export class BandMachine {
       4 * padded +
       16 * HISTOGRAM_BINS +
       4 * ROWS_SLOTS * ROWS_LENGTH +
+      ChromaBand.bytes +
       8192;
     const heap = (this.#heap = new KernelHeap(bytes));
     this.#plane = Object.fromEntries(PLANES.map((name) => [name, heap.reserve(4 * padded)])) as Record<PlaneName, number>;
@@ -140,6 +144,7 @@ export class BandMachine {
     this.#counts = heap.reserve(16 * HISTOGRAM_BINS);
     this.#tables = heap.reserve(TABLE_SLOTS * this.#tableBytes);
     this.#rows = heap.reserve(4 * ROWS_SLOTS * ROWS_LENGTH);
+    this.#chroma = new ChromaBand(heap, this.#plane, [this.#toneTable, LUMINANCE_KNOTS]);
     this.setGamut(IDENTITY3);
     heap.f32(this.#toneTable, LUMINANCE_TO_TONE.length).set(LUMINANCE_TO_TONE);
     heap.f32(this.#meanTable, MEAN_TO_TONE.length).set(MEAN_TO_TONE);
@@ -295,14 +300,61 @@ export class BandMachine {
 
   /** tone → what lies above it, so far as strength, share and mask let it through. */
   #meetAbove({ mode, strength, share }: Meeting, byMask: boolean): void {
-    const { tone, above, stops, mask } = this.#plane;
+    const { tone, above, stops } = this.#plane;
     const n = padded(this.#n);
     const { run } = this.#heap;
     if (mode !== "normal") run.blendPlanes(tone, above, above, n, BLEND_MODES.indexOf(mode));
-    this.#heap.f32(stops, n).fill(strength);
-    if (share) run.scaleLookedUp(stops, tone, n, this.#slot(SHARE_SLOT, share), knotsOf(share));
-    if (byMask) run.multiply(stops, mask, stops, n);
+    this.#letThrough(strength, share, byMask);
     run.mixBy(tone, above, stops, tone, n);
+  }
+
+  /** stops → how far a step comes through: its strength, its share over the tone, and the mask. */
+  #letThrough(strength: number, share: Float32Array | undefined, byMask: boolean): void {
+    const { tone, stops, mask } = this.#plane;
+    const n = padded(this.#n);
+    this.#heap.f32(stops, n).fill(strength);
+    if (share) this.#heap.run.scaleLookedUp(stops, tone, n, this.#slot(SHARE_SLOT, share), knotsOf(share));
+    if (byMask) this.#heap.run.multiply(stops, mask, stops, n);
+  }
+
+  /** Sets the space whose channels colour is shown and written in. */
+  setOutputSpace(space: OutputSpace): void {
+    this.#chroma.setSpace(space);
+  }
+
+  /** a, b → none. */
+  clearChroma(): void {
+    this.#chroma.clear(padded(this.#n));
+  }
+
+  /** a, b → those and what a step lays; what returns the colour finds it in red, green, blue. */
+  applyChroma({ laid, strength, share }: ChromaStep, byMask: boolean): void {
+    const n = padded(this.#n);
+    this.#letThrough(strength, share, byMask);
+    this.#chroma.lay(laid, n, (table, out) => {
+      this.#heap.run.lookUp(this.#plane.tone, out, n, this.#slot(STOPS_SLOTS, table), knotsOf(table));
+    });
+  }
+
+  /** red, green, blue in linear P3 → a, b. */
+  findChroma(): void {
+    this.#chroma.ofColour(padded(this.#n));
+  }
+
+  /** tone, a, b → red, green, blue in linear P3, whose luminance is the tone's. */
+  colourLight(): void {
+    this.#chroma.toLight(padded(this.#n));
+  }
+
+  /** tone, a, b → red, green, blue as tones of the channels of the output's space. */
+  colourTones(): void {
+    this.#chroma.toTones(padded(this.#n));
+  }
+
+  /** a, b of the darker tones of a band, after its mean light was made → those of both: the darker tones, and what the lighter ones have, from places in whole planes. */
+  meanChroma(darker: Float32Array, darkerFrom: number, lighter: ChromaPlanes, lighterFrom: number): void {
+    this.putNext("around", darker, darkerFrom);
+    this.#chroma.meet(lighter, lighterFrom, padded(this.#n), this.#n);
   }
 
   /** tone → the tone of its light and that of other tones, whose share is given: `n` of them, from places in whole planes. */
@@ -465,17 +517,30 @@ export class BandMachine {
     return this.#heap.u8(this.#output, 4 * this.#n);
   }
 
-  /** tone → one row of 8-bit levels, dithered. A view, as above. */
-  grey8Row(from: number, width: number, ditherRow: Float32Array): Uint8Array {
+  /** red, green, blue as tones → one row of opaque pixels. A view, as above. */
+  colourRgbaRow(from: number, width: number, ditherRow: Float32Array): Uint8Array {
     const mask = this.#setDither(ditherRow);
-    const [tone, n] = [this.#plane.tone + 4 * from, padded(width)];
+    const [red, green, blue] = [this.#plane.red, this.#plane.green, this.#plane.blue].map((plane) => plane + 4 * from) as [
+      number,
+      number,
+      number,
+    ];
+    const { run } = this.#heap;
+    run.tonesToRgba(red, green, blue, this.#output, padded(width), this.#outputTable, this.#outputKnots, this.#ditherRow, mask);
+    return this.#heap.u8(this.#output, 4 * width);
+  }
+
+  /** Tones, of the band or a channel of it → one row of 8-bit levels, dithered. A view, as above. */
+  grey8Row(from: number, width: number, ditherRow: Float32Array, plane: PlaneName = "tone"): Uint8Array {
+    const mask = this.#setDither(ditherRow);
+    const [tone, n] = [this.#plane[plane] + 4 * from, padded(width)];
     this.#heap.run.grey8(tone, this.#output, n, this.#outputTable, this.#outputKnots, this.#ditherRow, mask);
     return this.#heap.u8(this.#output, width);
   }
 
-  /** tone → 16-bit levels of the band. A view, as above. */
-  grey16(): Uint16Array {
-    this.#heap.run.grey16(this.#plane.tone, this.#output, padded(this.#n), this.#outputTable, this.#outputKnots);
+  /** Tones, of the band or a channel of it → 16-bit levels. A view, as above. */
+  grey16(plane: PlaneName = "tone"): Uint16Array {
+    this.#heap.run.grey16(this.#plane[plane], this.#output, padded(this.#n), this.#outputTable, this.#outputKnots);
     return this.#heap.u16(this.#output, this.#n);
   }
 

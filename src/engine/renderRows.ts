@@ -1,5 +1,6 @@
 import { toneToLuminance, luminanceToTone } from "@/core/colour/lstar";
 import { CHANNELS } from "@/core/mix/weights";
+import type { OutputSpace } from "@/core/colour/printColour";
 import { pairTable } from "@/core/kernels/pairTable";
 import type { Placing } from "@/core/frame/frame";
 import type { SourceSpace } from "@/core/colour/sourceSpace";
@@ -20,7 +21,10 @@ import { rasterShape, type DrawnShape } from "@/core/region/rasterShape";
 import { isReadOnTheWay, needsBases, type MaskBases } from "./maskKeys";
 import { gateTableOf, maskPlane, repairPlane, type MaskPicture } from "./maskPlane";
 import { detailOf } from "@/core/spatial/detail";
-import { closeReach, NO_HAND, runsOf } from "./runs";
+import { closeReach, colouredFrom, NO_HAND, readsColour, runsOf } from "./runs";
+import { CHROMA_PLANES } from "./chromaBand";
+import { emptyPlanes } from "./grainMachine";
+import { emptyRows, mapRows, type PrintRows } from "./printRows";
 import { applyRun, changeColour, NO_BASES, type Bases, type Laid } from "./applyRun";
 import type { ShownMask } from "./stageMasks";
 import { betweenPlanes } from "./decoded";
@@ -45,10 +49,10 @@ export interface StoredRows {
 }
 
 export interface RowRenderer {
-  /** Renders output rows `from` up to `to` into `out` (grey levels of the whole output), at their place. */
+  /** Renders output rows `from` up to `to` into `out` (levels of the whole output, of grey or of three channels), at their place. */
   render(from: number, to: number, out: Uint8Array | Uint16Array): void;
-  /** Renders the same rows as tones. */
-  tones(from: number, to: number): Float32Array;
+  /** Renders the same rows as tones, with the colour on them. */
+  rows(from: number, to: number): PrintRows;
 }
 
 /**
@@ -60,7 +64,7 @@ export interface RowRenderer {
  * With `shown` it renders that mask instead, on the tones that leave the plan, linear from 0 to full.
  *
  * Shape   source of `size`, output of `output.size` (the same, or smaller).
- * Units   grey levels with the sRGB curve: 0–255 dithered, or with a noise of so many levels, or 0–65535 rounded.
+ * Units   levels with the sRGB curve: 0–255 dithered, or with a noise of so many levels, or 0–65535 rounded.
  */
 export function rowRenderer(
   source: StoredRows & { size: Size; cleaned?: StoredRows | undefined },
@@ -76,6 +80,7 @@ export function rowRenderer(
   const seesPicture =
     seesBeforeMix || [shown?.mask, ...runs.map(({ mask }) => mask)].some((mask) => mask && (mask.gate || needsBases(mask)));
   const longEdge = Math.max(width, source.size.height);
+  const isColoured = output.space !== undefined && !shown && colouredFrom(plan) < Infinity;
   const reach = closeReach(plan, longEdge);
   // Where tones are compared with those around, what lies beyond a band is worked out with it: the band is large beside that.
   const most = Math.max(reach, Math.floor(MOST_BAND_PIXELS / width));
@@ -104,20 +109,20 @@ export function rowRenderer(
       cleaner?.(found!, y, rows);
       if (looksAround) machine.put("tone", asFound.mixed(), 0, rows * width);
       changeColour(machine, plan.colour, planes, bases.colour, place);
-      const mixed = runs.some((run) => run.mixed) ? takenColour(machine, rows * width) : undefined;
+      const mixed = runs.some(readsColour) ? takenColour(machine, rows * width) : undefined;
       if (machine.movesHues) machine.findHues();
       machine.mix();
+      if (isColoured) machine.clearChroma();
       const picture = seesPicture ? bandPicture(machine, found!) : NO_PICTURE;
       const layMask = maskLayer(grid, picture, bases.masks, stops);
       for (const run of runs) {
+        if (run.chroma && !isColoured) continue;
         const painted =
           run.stops &&
           stops.plane({ id: plan.passes[run.from]!.id, placed: run.stops.placed, frame: plan.frame }, grid, layOn(grid))?.plane;
         const laid = run.mask && layMask(run.mask); // may need the machine
-        if (run.mixed) {
-          putColour(machine, mixed!);
-          if (run.mixed.mix.hueTable) machine.findHues();
-        }
+        if (readsColour(run)) putColour(machine, mixed!);
+        if (run.mixed?.mix.hueTable) machine.findHues();
         const differences =
           run.detail && detailOf(taken(machine, "tone", rows * width), { width, height: rows }, run.detail.radius * longEdge);
         applyRun(machine, run, { base: bases.steps.get(run.from), ...laid, painted, differences, first: 0 }, place);
@@ -132,54 +137,79 @@ export function rowRenderer(
         machine.showMask(shown.reach);
       }
       if (rows > innerRows) {
-        const tones = taken(machine, "tone", rows * width);
-        machine.put("tone", tones, (inner - y) * width, (inner - y + innerRows) * width);
+        const [from, to] = [(inner - y) * width, (inner - y + innerRows) * width];
+        const planes = (isColoured ? PRINT_PLANES : (["tone"] as const)).map((name) => [name, taken(machine, name, rows * width)] as const);
+        for (const [name, plane] of planes) machine.put(name, plane, from, to);
       }
       take(inner, innerRows);
     }
   };
 
   const columns = output.size.width;
-  const write = levelWriter(machine, output, shown);
+  const write = levelWriter(machine, output, isColoured, shown);
   // Reduced rows go back into the machine, so they must fit in a band.
   const rowsAtOnce = Math.max(1, Math.min(16, Math.floor(machine.capacity / columns)));
-  const reducedTones = (from: number, to: number): Float32Array => {
+  /** Puts reduced rows into the machine. */
+  const putReduced = (from: number, to: number): void => {
     const { first, end } = rowsNeeded(source.size, output.size, from, to);
     const light = new Float32Array((end - first) * width);
-    forBands(first, end, (sourceY) => machine.take("tone", light, (sourceY - first) * width));
+    const colour = isColoured ? emptyPlanes((end - first) * width) : undefined;
+    forBands(first, end, (sourceY) => {
+      machine.take("tone", light, (sourceY - first) * width);
+      if (!colour) return;
+      machine.colourLight();
+      for (const name of CHANNELS) machine.take(name, colour[name], (sourceY - first) * width);
+    });
+    const reduce = (plane: Float32Array) => areaReduceRows(plane, first, source.size, output.size, from, to);
     // Tones are averaged as light; a mask is as it is.
     if (!shown) for (let i = 0; i < light.length; i++) light[i] = readTable(TONE_TO_LIGHT, light[i]!);
-    const reduced = areaReduceRows(light, first, source.size, output.size, from, to);
+    const reduced = reduce(light);
     if (!shown) for (let i = 0; i < reduced.length; i++) reduced[i] = luminanceToTone(reduced[i]!);
-    return reduced;
+    if (colour) {
+      for (const name of CHANNELS) machine.put(name, reduce(colour[name]), 0, reduced.length);
+      machine.findChroma();
+    }
+    machine.put("tone", reduced, 0, reduced.length);
   };
   /** Shows runs of output rows, few at a time, with their tones in the machine. */
   const forRows = (from: number, to: number, take: (y: number, rows: number) => void) => {
     if (!reduces) return forBands(from, to, take);
     for (let y = from; y < to; y += rowsAtOnce) {
       const rows = Math.min(rowsAtOnce, to - y);
-      machine.put("tone", reducedTones(y, y + rows), 0, rows * columns);
+      putReduced(y, y + rows);
       take(y, rows);
     }
   };
-  const tonesOf = (from: number, to: number) => {
-    const tones = new Float32Array((to - from) * columns);
-    forRows(from, to, (y) => machine.take("tone", tones, (y - from) * columns));
-    return tones;
+  const rowsOf = (from: number, to: number): PrintRows => {
+    const made = emptyRows((to - from) * columns, isColoured);
+    forRows(from, to, (y) => takeRows(machine, made, (y - from) * columns));
+    return made;
   };
-  const sharp = output.sharpen && !shown ? sharpenedRows(tonesOf, output.size, output.sharpen) : undefined;
+  const sharp = output.sharpen && !shown ? sharpenedRows(rowsOf, output.size, output.sharpen) : undefined;
   return {
-    tones: tonesOf,
+    rows: rowsOf,
     render(from, to, out) {
       if (!sharp) return forRows(from, to, (y, rows) => write(y, rows, out));
-      const tones = sharp(from, to);
+      const made = sharp(from, to);
       for (let y = from; y < to; y += rowsAtOnce) {
         const rows = Math.min(rowsAtOnce, to - y);
-        machine.put("tone", tones, (y - from) * columns, (y - from + rows) * columns);
+        putRows(machine, made, (y - from) * columns, (y - from + rows) * columns);
         write(y, rows, out);
       }
     },
   };
+}
+
+const PRINT_PLANES = ["tone", ...CHROMA_PLANES] as const;
+
+function takeRows(machine: BandMachine, { tone, chroma }: PrintRows, at: number): void {
+  machine.take("tone", tone, at);
+  if (chroma) for (const name of CHROMA_PLANES) machine.take(name, chroma[name], at);
+}
+
+function putRows(machine: BandMachine, { tone, chroma }: PrintRows, from: number, to: number): void {
+  machine.put("tone", tone, from, to);
+  if (chroma) for (const name of CHROMA_PLANES) machine.put(name, chroma[name], from, to);
 }
 
 export interface Output {
@@ -189,36 +219,54 @@ export interface Output {
   noise?: number | undefined;
   /** A last sharpening for its size; a mask has none. */
   sharpen?: ForOutput | undefined;
+  /** The space in whose channels a plan that lays colour is written; absent, it is written in grey. */
+  space?: OutputSpace | undefined;
 }
 
 /** Writes what a machine holds, so many rows of output from one on. */
-function levelWriter(machine: BandMachine, { size: { width }, depth, noise = 0 }: Output, shown?: ShownMask) {
+function levelWriter(machine: BandMachine, { size: { width }, depth, noise = 0, space }: Output, isColoured: boolean, shown?: ShownMask) {
+  if (space) machine.setOutputSpace(space);
   const top = depth === 8 ? 255 : 65535;
   machine.setOutputTable(shown ? pairTable(1, (share) => top * share) : encodedLevels(top));
   const dither = (y: number) => (noise > 0 ? noiseRow(y, width, noise) : ditherRow(y));
-  return (y: number, rows: number, out: Uint8Array | Uint16Array): void => {
+  const grey = (y: number, rows: number, out: Uint8Array | Uint16Array): void => {
     if (out instanceof Uint16Array) out.set(machine.grey16(), y * width);
     else for (let row = 0; row < rows; row++) out.set(machine.grey8Row(row * width, width, dither(y + row)), (y + row) * width);
   };
+  // The channels of a pixel share its offset, so that greys stay grey.
+  const colour = (y: number, rows: number, out: Uint8Array | Uint16Array): void => {
+    machine.colourTones();
+    CHANNELS.forEach((name, c) => {
+      if (out instanceof Uint16Array) return spread(machine.grey16(name), out, 3 * y * width + c);
+      for (let row = 0; row < rows; row++)
+        spread(machine.grey8Row(row * width, width, dither(y + row), name), out, 3 * (y + row) * width + c);
+    });
+  };
+  return isColoured ? colour : grey;
+}
+
+/** Writes the levels of a channel to every third place. */
+function spread(levels: Uint8Array | Uint16Array, out: Uint8Array | Uint16Array, at: number): void {
+  for (let i = 0; i < levels.length; i++, at += 3) out[at] = levels[i]!;
 }
 
 /**
- * Writes rows of a print that is cut out of tones of its picture, a run at a time.
+ * Writes rows of a print that is cut out of rows of its picture, a run at a time.
  *
- * Shape   `tones` of `size`, on which the print lies; levels as `rowRenderer` gives them.
+ * Shape   `picture` of `size`, on which the print lies; levels as `rowRenderer` gives them.
  */
-export function cutRowRenderer(tones: Float32Array, size: Size, print: Placing, output: Output): Pick<RowRenderer, "render"> {
+export function cutRowRenderer(picture: PrintRows, size: Size, print: Placing, output: Output): Pick<RowRenderer, "render"> {
   const rowsAtOnce = Math.max(1, Math.floor(BAND_PIXELS / output.size.width));
   const machine = new BandMachine(rowsAtOnce * output.size.width, TONE_KNOTS);
   const cutter = new PrintCutter();
-  const write = levelWriter(machine, output);
-  const cutRows = (from: number, to: number) => cutter.cut(tones, size, print, from, to);
+  const write = levelWriter(machine, output, picture.chroma !== undefined);
+  const cutRows = (from: number, to: number) => mapRows(picture, (plane) => cutter.cut(plane, size, print, from, to));
   const rowsOf = output.sharpen ? sharpenedRows(cutRows, output.size, output.sharpen) : cutRows;
   return {
     render(from, to, out) {
       for (let y = from; y < to; y += rowsAtOnce) {
         const rows = Math.min(rowsAtOnce, to - y);
-        machine.put("tone", rowsOf(y, y + rows), 0, rows * output.size.width);
+        putRows(machine, rowsOf(y, y + rows), 0, rows * output.size.width);
         write(y, rows, out);
       }
     },

@@ -1,11 +1,11 @@
 import type { CompiledMask, CompiledPass, CompiledPlan } from "@/core/plan/compilePlan";
-import type { DetailStep, MixedStep, Step, StopsStep, SurroundingsStep } from "@/core/steps/step";
+import type { ChromaStep, DetailStep, MixedStep, Step, StopsStep, SurroundingsStep } from "@/core/steps/step";
 import { detailReach } from "@/core/spatial/detail";
 import { LEAST_FUSED, type TableFuser } from "./fuseTables";
 import { colourLooksAtWhole, isGatheredOnTheWay, needsBases } from "./maskKeys";
 
 /** What is done in one go: tone tables, or one step of another kind. */
-export type Steps = Pick<Run, "tables" | "surroundings" | "stops" | "mixed" | "detail">;
+export type Steps = Pick<Run, "tables" | "surroundings" | "stops" | "mixed" | "detail" | "chroma">;
 
 /** Passes done in one go. */
 export interface Run {
@@ -17,6 +17,7 @@ export interface Run {
   stops: StopsStep | undefined;
   mixed: MixedStep | undefined;
   detail: DetailStep | undefined;
+  chroma: ChromaStep | undefined;
   /** Where it acts, if not everywhere; such a run is a single pass. */
   mask: CompiledMask | undefined;
   /** The same step without its gate, for what strokes on the gate let through besides. */
@@ -39,6 +40,17 @@ export function gathers({ step, mask }: CompiledPass): boolean {
 /** Whether a pass looks at the tones close around each pixel, which a part of a picture has but at its borders. */
 export function looksClose({ step }: CompiledPass): boolean {
   return step?.kind === "detail";
+}
+
+/** Whether a run reads the colour that is mixed. */
+export function readsColour({ mixed, chroma }: Pick<Run, "mixed" | "chroma">): boolean {
+  return mixed !== undefined || chroma?.laid.by === "colour";
+}
+
+/** How many of a plan's passes come before the first that lays colour on tones, that one with them: after so many there may be colour; Infinity where none does. */
+export function colouredFrom({ passes }: Pick<CompiledPlan, "passes">): number {
+  const first = passes.findIndex(({ step }) => step?.kind === "chroma");
+  return first < 0 ? Infinity : first + 1;
 }
 
 /** How many pixels away something may lie and still matter to a pixel, on a picture of a long edge; all else that is around is gathered from the whole. */
@@ -82,6 +94,7 @@ function stepsOf(steps: readonly Step[]): Steps {
     stops: steps.find((step) => step.kind === "stops"),
     mixed: steps.find((step) => step.kind === "mixed"),
     detail: steps.find((step) => step.kind === "detail"),
+    chroma: steps.find((step) => step.kind === "chroma"),
     tables: steps.flatMap((step) => (step.kind === "table" ? [step.table] : [])),
   };
 }

@@ -2,6 +2,7 @@ import type { Planes } from "@/core/kernels/reference";
 import { compiledBefore, type CompiledMask, type CompiledPass, type CompiledPlan } from "@/core/plan/compilePlan";
 import { rowsInside, type Placing } from "@/core/frame/frame";
 import type { Vector3 } from "@/core/colour/matrix3";
+import type { Chroma } from "@/core/colour/printColour";
 import { linearP3ToOklab, oklabToLch } from "@/core/colour/oklab";
 import { gridOf } from "@/core/region/grid";
 import type { Size } from "@/core/spatial/areaReduce";
@@ -13,13 +14,14 @@ import { drawScreens } from "@/core/view/screens";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 import { applyRun, doesAnything, type Bases, type StepBase } from "./applyRun";
 import type { BandMachine } from "./bandMachine";
+import { CHROMA_PLANES, type ChromaPlanes } from "./chromaBand";
 import { Checkpoints, keysAfter, NO_KEYS, passPainted, type StepKeys } from "./checkpoints";
 import { TableFuser } from "./fuseTables";
 import { rowsSince, type GrownPlane, type Rows } from "./grownPlane";
 import { gateBase, type Analysis } from "./maskBases";
 import { isGatheredOnTheWay, needsBases, type MaskBases } from "./maskKeys";
 import { type MaskPicture } from "./maskPlane";
-import { gathers, looksClose, NO_HAND, runsOf, sweepsOf, type Hand, type Run } from "./runs";
+import { colouredFrom, gathers, looksClose, NO_HAND, readsColour, runsOf, sweepsOf, type Hand, type Run } from "./runs";
 import type { Part } from "./decoded";
 import { Source } from "./source";
 import { StageColour } from "./stageColour";
@@ -112,9 +114,15 @@ export class Stage {
     const rgba = pixelsIn(buffer, pixels);
     // What is cut out, and what the passes in hand change, are known only when all of it is.
     const isShownOnTheWay = !print && showing.of === "print";
-    const show: TakeBand = (_first, _end, y, rows) => this.#showTones(rgba, this.size.width, y, rows, showing.dithered);
+    const isColoured = showing.of === "print" && showing.coloured !== undefined && this.#isColoured(plan.passes.length);
+    if (showing.coloured) machine.setOutputSpace(showing.coloured);
+    const show: TakeBand = (_first, _end, y, rows) => this.#showBand(rgba, this.size.width, y, rows, showing.dithered, isColoured);
     this.#run(plan, bases, isShownOnTheWay ? show : undefined);
-    if (!isShownOnTheWay) this.#showPlane(rgba, this.#cut(this.#shownPlane(showing, bases)), showing.dithered);
+    if (!isShownOnTheWay) {
+      const chroma = isColoured ? this.chromaAfter(plan.passes.length) : undefined;
+      const cut = chroma && { a: this.#cut(chroma.a), b: this.#cut(chroma.b) };
+      this.#showPlane(rgba, this.#cut(this.#shownPlane(showing, bases)), cut, showing.dithered);
+    }
     if (showing.screens && showing.of === "print") drawScreens(rgba, this.#cut(this.tonesAfter(plan.passes.length)), size.width);
     return new Uint8ClampedArray(rgba.buffer);
   }
@@ -153,10 +161,28 @@ export class Stage {
     if (checkpoint.mean) return checkpoint.mean;
     const mean = (checkpoint.mean = new Float32Array(this.source.pixels));
     this.source.forBands((first, end) => {
-      this.#putMean(checkpoint.tone, first, end);
+      this.#putMean(step, first, end, false);
       this.source.machine.take("tone", mean, first);
     });
     return mean;
+  }
+
+  /** The colour laid on the tones after such a step; undefined where there is none. Not to be changed. */
+  chromaAfter(step: number): ChromaPlanes | undefined {
+    const checkpoint = this.#checkpoints.at(step);
+    if (!checkpoint.chroma || !this.source.grain) return checkpoint.chroma;
+    if (checkpoint.meanChroma) return checkpoint.meanChroma;
+    const mean = { a: new Float32Array(this.source.pixels), b: new Float32Array(this.source.pixels) };
+    this.source.forBands((first, end) => {
+      this.#putMean(step, first, end, true);
+      for (const name of CHROMA_PLANES) this.source.machine.take(name, mean[name], first);
+    });
+    return (checkpoint.meanChroma = mean);
+  }
+
+  /** Whether colour may lie on the tones after a step of the plan rendered last. */
+  #isColoured(step: number): boolean {
+    return step >= colouredFrom(this.#plan!);
   }
 
   /** What a part of this picture needs to render the plan rendered last as the whole does. */
@@ -249,7 +275,7 @@ export class Stage {
       if (this.#runPainted(plan, painted, runs, given, takeBand)) return;
     }
     const start = this.#checkpoints.startStep(keys, kept);
-    const fresh = this.#checkpoints.renew(keys, kept, start);
+    const fresh = this.#checkpoints.renew(keys, kept, start, colouredFrom(plan));
     if (!takeBand && fresh.size === 0) return;
     const isMasked = plan.passes.some(({ step, mask }) => step && mask);
     let masks = given?.masks;
@@ -258,8 +284,8 @@ export class Stage {
       isMasked ? new Set([0, ...barriers]) : barriers,
       start,
     ).forEach((sweep, i, sweeps) => {
-      const source = i === 0 && start === undefined ? undefined : this.#tonesOf(sweep[0]?.from ?? start!);
-      if (source && isMasked) masks ??= this.#masks.gather();
+      const source = i === 0 && start === undefined ? undefined : (sweep[0]?.from ?? start!);
+      if (source !== undefined && isMasked) masks ??= this.#masks.gather();
       const laid = sweep.map((run) => this.#layRun(plan, run, given, masks));
       this.#sweep(laid, source, fresh, i === sweeps.length - 1 ? takeBand : undefined);
     });
@@ -271,7 +297,7 @@ export class Stage {
     const laid = runs.filter(({ from }) => from >= pass).map((run) => this.#layRun(plan, run, given, given?.masks));
     const rows = laid[0]?.painted && rowsSince(laid[0].painted, earlier);
     if (!rows) return false;
-    this.#sweep(laid, this.#tonesOf(pass), this.#checkpoints.carryOver(this.#keys, pass), takeBand, rows);
+    this.#sweep(laid, pass, this.#checkpoints.carryOver(this.#keys, pass), takeBand, rows);
     return true;
   }
 
@@ -323,24 +349,19 @@ export class Stage {
   }
 
   /**
-   * Runs over all bands, from the source colours or from the tones given, filling the checkpoints passed on the way. Where only
+   * Runs over all bands, from the source colours or from the tones after a step, filling the checkpoints passed on the way. Where only
    * some rows changed, the other bands stay as they are.
    */
-  #sweep(
-    runs: readonly LaidRun[],
-    source: Float32Array | undefined,
-    fresh: ReadonlySet<number>,
-    takeBand?: TakeBand,
-    changed?: Rows,
-  ): void {
+  #sweep(runs: readonly LaidRun[], source: number | undefined, fresh: ReadonlySet<number>, takeBand?: TakeBand, changed?: Rows): void {
+    const last = this.#plan!.passes.length;
     const finish: TakeBand = (first, end, y, rows) => {
       if (!takeBand) return;
-      if (this.source.grain) this.#putMean(this.#tonesOf(this.#plan!.passes.length), first, end);
+      if (this.source.grain) this.#putMean(last, first, end, this.#isColoured(last));
       takeBand(first, end, y, rows);
     };
     this.source.forBands((first, end, y, rows) => {
       if (changed && (changed.to <= y || changed.from >= y + rows)) {
-        if (!this.source.grain) this.source.machine.put("tone", this.#tonesOf(this.#plan!.passes.length), first, end);
+        if (!this.source.grain) this.#putStep(last, first, end);
         return finish(first, end, y, rows);
       }
       this.source.parts.forEach((part, i) => this.#sweepPart(runs, source, fresh, { first, end, y }, part, i));
@@ -350,7 +371,7 @@ export class Stage {
 
   #sweepPart(
     runs: readonly LaidRun[],
-    source: Float32Array | undefined,
+    source: number | undefined,
     fresh: ReadonlySet<number>,
     { first, end, y }: { first: number; end: number; y: number },
     part: Part,
@@ -358,14 +379,20 @@ export class Stage {
   ): void {
     const machine = this.source.machine;
     const at = first + this.source.offsetOf(part);
-    const keep = (step: number) => fresh.has(step) && machine.take("tone", this.#tonesOf(step), at);
-    if (source) machine.put("tone", source, at, at + end - first);
+    const keep = (step: number) => {
+      if (!fresh.has(step)) return;
+      const { tone, chroma } = this.#checkpoints.at(step);
+      machine.take("tone", tone, at);
+      if (chroma) for (const name of CHROMA_PLANES) machine.take(name, chroma[name], at);
+    };
+    if (source !== undefined) this.#putStep(source, at, at + end - first);
     else {
       this.#mixBand(first, end, part);
+      if (this.#isColoured(Infinity)) machine.clearChroma();
       keep(0);
     }
     for (const { to, planes, added, base, painted, differences, ...run } of runs) {
-      if (run.mixed) this.#putMixed(first, end, part, run.mixed.mix.hueTable !== undefined);
+      if (readsColour(run)) this.#putMixed(first, end, part, run.mixed?.mix.hueTable !== undefined);
       applyRun(
         machine,
         run,
@@ -376,16 +403,27 @@ export class Stage {
     }
   }
 
-  /** Puts the mean light of the two tones of each pixel into the machine. */
-  #putMean(tones: Float32Array, first: number, end: number): void {
-    const { length } = this.source.colour.red;
-    this.source.machine.put("tone", tones, first, end);
-    this.source.machine.meanLight(tones, this.source.grain!.share, first + length, first, end - first);
+  /** Puts the tones after a step into the machine, of a band or a part of it, and the colour on them. */
+  #putStep(step: number, from: number, to: number): void {
+    const { machine } = this.source;
+    const { tone, chroma } = this.#checkpoints.at(step);
+    machine.put("tone", tone, from, to);
+    if (chroma) for (const name of CHROMA_PLANES) machine.put(name, chroma[name], from, to);
+    else if (this.#isColoured(Infinity)) machine.clearChroma();
+  }
+
+  /** Puts the mean light of the two tones of each pixel into the machine, and of the colour on them. */
+  #putMean(step: number, first: number, end: number, isColoured: boolean): void {
+    const { machine, pixels, grain } = this.source;
+    const { tone, chroma } = this.#checkpoints.at(step);
+    this.#putStep(step, first, end);
+    machine.meanLight(tone, grain!.share, first + pixels, first, end - first);
+    if (isColoured && chroma) machine.meanChroma(tone, first, chroma, first + pixels);
   }
 
   /** What a run needs of the whole of what enters it, gathered anew only where something before it changed. */
   #gather({ from, surroundings, mask }: Run): StepBase {
-    const { key } = this.#checkpoints.at(from);
+    const key = this.#keys.tones[from]!;
     const tone = this.tonesAfter(from);
     const around = surroundingsOf(tone, this.size);
     const known = this.#bases.get(from);
@@ -406,7 +444,7 @@ export class Stage {
 
   /** How far the tones that enter a pass lie from those close around them; of grain, in the mean. */
   #differences(from: number, radius: number): Float32Array {
-    const key = `${this.#checkpoints.at(from).key} ${radius}`;
+    const key = `${this.#keys.tones[from]} ${radius}`;
     const known = this.#details.get(from);
     if (known?.key === key) return known.plane;
     const { whole } = this.source.place;
@@ -439,8 +477,15 @@ export class Stage {
       finished: tone(this.#plan.passes.length),
       painted: this.#stopsAt(x, y),
       masked: this.#maskAt(x, y),
+      printed: this.#printedAt(mean),
       ...oklabToLch(linearP3ToOklab([mean(this.source.colour.red), mean(this.source.colour.green), mean(this.source.colour.blue)])),
     };
+  }
+
+  /** The colour of the finished print by the means of its planes; undefined where no pass lays any. */
+  #printedAt(mean: (plane: Float32Array) => number): Chroma | undefined {
+    const chroma = this.chromaAfter(this.#plan!.passes.length);
+    return chroma && { a: mean(chroma.a), b: mean(chroma.b) };
   }
 
   /** The colour a plan mixes around a pixel, so many to either side, in linear P3. */
@@ -523,9 +568,13 @@ export class Stage {
     }
   }
 
-  #showTones(rgba: Uint8Array, width: number, y: number, rows: number, dithered: boolean): void {
+  /** Turns the tones in the machine, and the colour on them where it is seen, into pixels. */
+  #showBand(rgba: Uint8Array, width: number, y: number, rows: number, dithered: boolean, isColoured: boolean): void {
+    const { machine } = this.source;
+    if (isColoured) machine.colourTones();
     for (let row = 0; row < rows; row++) {
-      const pixels = this.source.machine.greyRgbaRow(row * width, width, dithered ? ditherRow(y + row) : NO_DITHER);
+      const dither = dithered ? ditherRow(y + row) : NO_DITHER;
+      const pixels = isColoured ? machine.colourRgbaRow(row * width, width, dither) : machine.greyRgbaRow(row * width, width, dither);
       rgba.set(pixels, 4 * (y + row) * width);
     }
   }
@@ -541,12 +590,13 @@ export class Stage {
     return leaving.map((tone, i) => Math.min(Math.max(0.5 + CHANGE_GAIN * (tone - entering[i]!), 0), 1));
   }
 
-  #showPlane(rgba: Uint8Array, plane: Float32Array, dithered: boolean): void {
+  #showPlane(rgba: Uint8Array, plane: Float32Array, chroma: ChromaPlanes | undefined, dithered: boolean): void {
     const print = this.#print ?? this.size;
     const { width } = print;
     this.#forPrintBands(print, (first, end, y, rows) => {
       this.source.machine.put("tone", plane, first, end);
-      this.#showTones(rgba, width, y, rows, dithered);
+      if (chroma) for (const name of CHROMA_PLANES) this.source.machine.put(name, chroma[name], first, end);
+      this.#showBand(rgba, width, y, rows, dithered, chroma !== undefined);
     });
   }
 

@@ -1,6 +1,8 @@
+import type { Chroma, OutputSpace } from "@/core/colour/printColour";
 import type { Frame } from "@/core/frame/frame";
 import type { PlacedStops } from "@/core/steps/step";
 import type { Size } from "@/core/spatial/areaReduce";
+import { lookTable } from "@/core/view/toneTables";
 import type { ShownMask } from "./stageMasks";
 
 /** How a stage is turned into pixels. */
@@ -8,6 +10,8 @@ export interface Showing {
   /** Levels 0–255 over tone, or over linear light when `of` is the colour. */
   table: Float32Array;
   dithered: boolean;
+  /** The space in whose channels colour laid on a print's tones is shown with them; absent where tones alone are. */
+  coloured?: OutputSpace | undefined;
   /** The finished tones, the source colours instead, what the passes in hand change, on mid grey, a mask, or small things pushed. */
   of: "print" | "colour" | "change" | "mask" | "stops" | "dust";
   /** The pass whose stops are shown. */
@@ -17,6 +21,15 @@ export interface Showing {
   /** Whether full black is drawn as a line screen and bare paper as a dot screen. */
   screens: boolean;
 }
+
+/** The finished print as it is, with its colours. */
+export const FINISHED: Showing = {
+  table: lookTable({ kind: "picture" }),
+  dithered: true,
+  coloured: "display-p3",
+  of: "print",
+  screens: false,
+};
 
 /** A pass that gives stops to places. */
 export interface StopsOf {
@@ -44,6 +57,8 @@ export interface PointReading {
   painted: number | undefined;
   /** How far the place is let through by the mask of the pass in hand, as far as place and original tell it; undefined where it has none. */
   masked: number | undefined;
+  /** Colour laid on the finished tone; undefined where no pass lays any. */
+  printed: Chroma | undefined;
   /** The source colour in OKLCH. */
   chroma: number;
   hueDeg: number;

@@ -3,7 +3,7 @@ import { join } from "node:path";
 import sharp from "sharp";
 import { describe, expect, test } from "vitest";
 import { defaultPlan } from "@/core/plan/defaultPlan";
-import { greyProfile } from "@/core/formats/greyProfile";
+import { greyProfile } from "@/core/formats/writtenProfile";
 import { readIccProfile } from "@/core/formats/readIccProfile";
 import { apply3 } from "@/core/colour/matrix3";
 import { P3_LUMINANCE, SRGB_TO_P3 } from "@/core/colour/primaries";

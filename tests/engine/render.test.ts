@@ -18,7 +18,7 @@ import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import type { ExposureMove } from "@/core/passes/exposure/move";
 import type { Plan } from "@/core/plan/plan";
 import { areaReduceRows } from "@/core/spatial/areaReduce";
-import { greyProfile } from "@/core/formats/greyProfile";
+import { greyProfile } from "@/core/formats/writtenProfile";
 import { readIccProfile } from "@/core/formats/readIccProfile";
 import { lookTable } from "@/core/view/toneTables";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";

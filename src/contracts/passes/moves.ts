@@ -2,6 +2,7 @@ import { z } from "zod";
 import type { MoveKind, MoveOf } from "@/core/plan/plan";
 import { AnotherMixMove } from "./anotherMix";
 import { BalanceMove } from "./balance";
+import { ColourReturnMove } from "./colourReturn";
 import { ContrastMove } from "./contrast";
 import { ContrastMaskMove } from "./contrastMask";
 import { EdgeBurnMove } from "./edgeBurn";
@@ -12,6 +13,7 @@ import { SceneLightMove } from "./sceneLight";
 import { SharpenMove } from "./sharpen";
 import { SoftenMove } from "./soften";
 import { SeparationMove } from "./separation";
+import { TintMove } from "./tint";
 
 /** The schema of every kind of move. */
 const MOVES = {
@@ -27,6 +29,8 @@ const MOVES = {
   relief: ReliefMove,
   soften: SoftenMove,
   sharpen: SharpenMove,
+  tint: TintMove,
+  "colour-return": ColourReturnMove,
 } satisfies { [K in MoveKind]: z.ZodType<MoveOf<K>> };
 
 export const Move = z.discriminatedUnion("kind", [
@@ -42,4 +46,6 @@ export const Move = z.discriminatedUnion("kind", [
   MOVES.relief,
   MOVES.soften,
   MOVES.sharpen,
+  MOVES.tint,
+  MOVES["colour-return"],
 ]);

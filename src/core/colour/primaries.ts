@@ -51,5 +51,8 @@ export function adaptToD65(from: Vector3): Matrix3 {
   return multiply3(invert3(BRADFORD), multiply3(gain, BRADFORD));
 }
 
+/** The chromatic adaptation of D65 to D50 that an ICC profile states (`chad`). */
+export const D65_TO_D50: Matrix3 = invert3(adaptToD65(D50));
+
 /** ICC profile connection space (XYZ, D50) to linear Display P3. */
 export const PCS_TO_P3: Matrix3 = multiply3(XYZ_TO_P3, adaptToD65(D50));

@@ -181,6 +181,33 @@ export interface KernelExports {
   ): void;
   packGrain(mean: number, grain: number, stride: number, out: number, n: number): void;
   unpackGrain(mean: number, packed: number, grain: number, stride: number, n: number): void;
+  /** Colour beside the tone: as/chroma.ts. tone: 0 where there is none. */
+  layChroma(plane: number, laid: number, amount: number, n: number, replaces: number): void;
+  chromaOf(
+    ...args: [r: number, g: number, b: number, tone: number, outA: number, outB: number, n: number, constants: number, saturation: number]
+  ): void;
+  colourLight(tone: number, a: number, b: number, r: number, g: number, blue: number, n: number, constants: number): void;
+  colourTones(
+    ...args: [
+      tone: number,
+      a: number,
+      b: number,
+      r: number,
+      g: number,
+      blue: number,
+      n: number,
+      constants: number,
+      table: number,
+      knots: number,
+    ]
+  ): void;
+  meanChroma(
+    ...args: [toneA: number, toneB: number, share: number, mean: number, first: number, second: number, out: number, n: number]
+  ): void;
+  /** mask: as of greyToRgba. */
+  tonesToRgba(
+    ...args: [r: number, g: number, b: number, out: number, n: number, table: number, knots: number, ditherRow: number, mask: number]
+  ): void;
   /** Cleaning of colour: as/clean.ts. */
   labOf(colour: number, out: number, stride: number, n: number, constants: number): void;
   squareMeans(p: number, row: number, out: number, n: number): void;

@@ -1,3 +1,5 @@
+import { hermite, slopeBetween } from "../curves/cubic";
+
 /** A point of the hue response: colours of this OKLCH hue are lightened or darkened by so many stops. */
 export interface HueKnot {
   hueDeg: number;
@@ -27,10 +29,7 @@ export function hueCurve(knots: readonly HueKnot[]): (hueDeg: number) => number 
   const secant = knots.map((knot, i) => (knots[(i + 1) % count]!.stops - knot.stops) / width[i]!);
   const slope = knots.map((_, i) => {
     const before = (i + count - 1) % count;
-    if (secant[before]! * secant[i]! <= 0) return 0;
-    const weightLeft = 2 * width[i]! + width[before]!;
-    const weightRight = width[i]! + 2 * width[before]!;
-    return (weightLeft + weightRight) / (weightLeft / secant[before]! + weightRight / secant[i]!);
+    return slopeBetween(secant[before]!, secant[i]!, width[before]!, width[i]!);
   });
   return (hueDeg) => {
     const hue = wrapDeg(hueDeg);
@@ -38,12 +37,8 @@ export function hueCurve(knots: readonly HueKnot[]): (hueDeg: number) => number 
     while (i > 0 && knots[i]!.hueDeg > hue) i--;
     if (knots[i]!.hueDeg > hue) i = count - 1;
     const next = (i + 1) % count;
-    const s = wrapDeg(hue - knots[i]!.hueDeg) / width[i]!;
-    const u = 1 - s;
-    return (
-      u * u * ((1 + 2 * s) * knots[i]!.stops + s * width[i]! * slope[i]!) +
-      s * s * ((1 + 2 * u) * knots[next]!.stops - u * width[i]! * slope[next]!)
-    );
+    const from = { x: 0, y: knots[i]!.stops };
+    return hermite(from, { x: width[i]!, y: knots[next]!.stops }, slope[i]!, slope[next]!, wrapDeg(hue - knots[i]!.hueDeg));
   };
 }
 

@@ -1,9 +1,9 @@
 import type { MixLook } from "../mix/mixLook";
 import type { Stroke } from "../brush/stroke";
 import type { MoveKind, MoveOf, PassOf } from "../plan/plan";
-import type { ColourMoveKind, ToneMoveKind } from "./moves";
+import type { ChromaMoveKind, ColourMoveKind, ToneMoveKind } from "./moves";
 import type { ColourStep } from "../steps/colourStep";
-import type { PlacedStops, Step } from "../steps/step";
+import type { LaidChroma, PlacedStops, Step } from "../steps/step";
 import type { ZoneCurve } from "../steps/zoneCurve";
 
 interface AnyKind<K extends MoveKind> {
@@ -17,6 +17,12 @@ interface AnyKind<K extends MoveKind> {
 export interface ColourKind<K extends ColourMoveKind> extends AnyKind<K> {
   /** What a pass of it does where its mask is full. */
   colour(move: MoveOf<K>): ColourStep;
+}
+
+/** All that others must know of a kind of pass that lays colour on tones, which stay. */
+export interface ChromaKind<K extends ChromaMoveKind> extends AnyKind<K> {
+  /** What a pass of it lays where its mask is full. */
+  lays(move: MoveOf<K>): LaidChroma;
 }
 
 /** All that others must know of a kind of pass that acts on tones. */

@@ -3,24 +3,27 @@ import type { Stroke } from "../brush/stroke";
 import type { Move, MoveKind, Pass } from "../plan/plan";
 import type { ColourStep } from "../steps/colourStep";
 import type { PlacedStops, Step } from "../steps/step";
+import { reachTable } from "../steps/reach";
 import type { ZoneCurve } from "../steps/zoneCurve";
 import { ZONE_COUNT } from "../zones/zone";
 import { anotherMix } from "./another-mix/kind";
 import { balance } from "./balance/kind";
+import { colourReturn } from "./colour-return/kind";
 import { contrast } from "./contrast/kind";
 import { contrastMask } from "./contrast-mask/kind";
 import { edgeBurn } from "./edge-burn/kind";
 import { exposure } from "./exposure/kind";
-import type { ColourMoveKind, ToneMoveKind } from "./moves";
-import type { ColourKind, PassKind } from "./passKind";
+import type { ChromaMoveKind, ColourMoveKind, ToneMoveKind } from "./moves";
+import type { ChromaKind, ColourKind, PassKind } from "./passKind";
 import { placement } from "./placement/kind";
 import { relief } from "./relief/kind";
 import { sceneLight } from "./scene-light/kind";
 import { sharpen } from "./sharpen/kind";
 import { soften } from "./soften/kind";
 import { separation } from "./separation/kind";
+import { tint } from "./tint/kind";
 
-/** Every kind of pass there is: those of colour, which come before the mix, and those of tones. */
+/** Every kind of pass there is: those of colour, which come before the mix, those of tones, and those that lay colour on tones. */
 const COLOUR_KINDS = {
   "scene-light": sceneLight,
   balance,
@@ -37,18 +40,34 @@ const TONE_KINDS = {
   soften,
   sharpen,
 } satisfies { [K in ToneMoveKind]: PassKind<K> };
-export const PASS_KINDS = { ...COLOUR_KINDS, ...TONE_KINDS };
+const CHROMA_KINDS = {
+  tint,
+  "colour-return": colourReturn,
+} satisfies { [K in ChromaMoveKind]: ChromaKind<K> };
+export const PASS_KINDS = { ...COLOUR_KINDS, ...TONE_KINDS, ...CHROMA_KINDS };
 
 // What is found under a move's own kind is of that kind, which the compiler cannot follow over all of them.
 const colourKindOf = ({ kind }: Pick<Move, "kind">) =>
   (COLOUR_KINDS as Partial<Record<MoveKind, unknown>>)[kind] as ColourKind<ColourMoveKind> | undefined;
 const toneKindOf = ({ kind }: Pick<Move, "kind">) =>
   (TONE_KINDS as Partial<Record<MoveKind, unknown>>)[kind] as PassKind<ToneMoveKind> | undefined;
-const kindOf = (move: Pick<Move, "kind">) => (colourKindOf(move) ?? toneKindOf(move))!;
+const chromaKindOf = ({ kind }: Pick<Move, "kind">) =>
+  (CHROMA_KINDS as Partial<Record<MoveKind, unknown>>)[kind] as ChromaKind<ChromaMoveKind> | undefined;
+const kindOf = (move: Pick<Move, "kind">) => (colourKindOf(move) ?? toneKindOf(move) ?? chromaKindOf(move))!;
 
 /** Whether a move acts on colour, and so comes before the mix. */
 export function actsOnColour(move: Pick<Move, "kind">): boolean {
   return colourKindOf(move) !== undefined;
+}
+
+/** Whether a move lays colour on tones, and so leaves them as they are. */
+export function laysColour(move: Pick<Move, "kind">): boolean {
+  return chromaKindOf(move) !== undefined;
+}
+
+/** Whether a move changes tones, which may meet those beneath in many ways. */
+export function actsOnTones(move: Pick<Move, "kind">): boolean {
+  return toneKindOf(move) !== undefined;
 }
 
 /** What a new pass of a kind begins with. */
@@ -59,18 +78,21 @@ export function restingMove(kind: MoveKind): Move {
 /** Whether a pass leaves every tone as it is, so that it need not be computed. */
 export function leavesAll({ on, strength, move, blend, zonesOff }: Pass): boolean {
   if (!on || strength === 0 || (!actsOnColour(move) && zonesOff.length === ZONE_COUNT)) return true;
-  if (!actsOnColour(move) && blend !== "normal" && blend !== "darken" && blend !== "lighten") return false;
+  if (actsOnTones(move) && blend !== "normal" && blend !== "darken" && blend !== "lighten") return false;
   return kindOf(move).leavesAll(move as never);
 }
 
 /** What a whole pass makes of a tone where its mask is full; undefined where tones alone do not tell. */
 export function passCurve(pass: Pass): ZoneCurve | undefined {
-  return toneKindOf(pass.move)?.curve(pass as never);
+  return laysColour(pass.move) ? (zone) => zone : toneKindOf(pass.move)?.curve(pass as never);
 }
 
-/** What a pass does to tones, alone or scaled by a mask; undefined where it does nothing to them. */
+/** What a pass does to tones or lays on them, alone or scaled by a mask; undefined where that is nothing. */
 export function stepOf(pass: Pass, isMasked: boolean): Step | undefined {
-  return leavesAll(pass) ? undefined : toneKindOf(pass.move)?.step(pass as never, isMasked);
+  if (leavesAll(pass)) return undefined;
+  const laid = chromaKindOf(pass.move)?.lays(pass.move as never);
+  if (laid) return { kind: "chroma", laid, strength: pass.strength, share: reachTable(pass) };
+  return toneKindOf(pass.move)?.step(pass as never, isMasked);
 }
 
 /** What a pass does to colour; undefined where it does nothing to it. */

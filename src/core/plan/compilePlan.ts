@@ -19,7 +19,7 @@ export interface CompiledPlan {
   spots: readonly Spot[];
   /** Equal keys cover the same of the picture. */
   spotsKey: string;
-  /** How far the colour that is mixed is the cleaned one, 0–1; 0 where the mix reads no colour. */
+  /** How far the colour that is mixed is the cleaned one, 0–1; 0 where nothing reads colour. */
   clean: number;
   /** What is done to colour before it is mixed, in order. */
   colour: CompiledColour[];
@@ -112,7 +112,8 @@ export function planCompiler(): (plan: Plan) => CompiledPlan {
     painted = paintedNow;
     const weights = plan.mix.weightsOn ? weightsAt(plan.mix.weights, plan.mix.strength) : LUMINANCE_WEIGHTS;
     const mixes = [{ weights, hueTable: hues.table }, ...passes.flatMap(({ step }) => (step?.kind === "mixed" ? [step.mix] : []))];
-    const clean = mixes.some(partsColours) || colour.length > 0 ? plan.mix.clean : 0;
+    const readsColour = passes.some(({ step }) => step?.kind === "chroma" && step.laid.by === "colour");
+    const clean = mixes.some(partsColours) || colour.length > 0 || readsColour ? plan.mix.clean : 0;
     const colourKey = keyOf(colour);
     const { frame, spots } = plan;
     const spotsKey = spots.map(spotKey).join("; ");

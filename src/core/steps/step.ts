@@ -5,8 +5,8 @@ import type { ExposureSettings } from "../passes/exposure/exposure";
 import type { Spread } from "../spatial/toneBase";
 import type { StopsRows } from "./orderedStops";
 
-/** What a pass does to tones. Closed: the engine knows all of them. */
-export type Step = TableStep | SurroundingsStep | StopsStep | MixedStep | DetailStep;
+/** What a pass does to tones, or lays on them. Closed: the engine knows all of them. */
+export type Step = TableStep | SurroundingsStep | StopsStep | MixedStep | DetailStep | ChromaStep;
 
 /** What is added to a tone, over tone 0–1. */
 export interface TableStep {
@@ -84,6 +84,18 @@ export interface DetailStep extends Meeting {
   /** What is added, over the difference from −1 to 1. */
   added: Float32Array;
 }
+
+/** Colour laid on tones, which stay. */
+export interface ChromaStep {
+  kind: "chroma";
+  laid: LaidChroma;
+  strength: number;
+  /** How far it comes through over the tone of the place; absent where it does everywhere. */
+  share: Float32Array | undefined;
+}
+
+/** Colour as a and b of OKLab: over tone 0–1, or that of the picture as it is mixed, so much of it; and whether it takes the place of what is there or adds to it. */
+export type LaidChroma = { replaces: boolean } & ({ by: "tone"; a: Float32Array; b: Float32Array } | { by: "colour"; saturation: number });
 
 /** What gives stops to places: strokes and what is laid over all of them, or the borders of the print. */
 export type PlacedStops = { by: "strokes"; settings: ExposureSettings } | { by: "borders"; settings: EdgeBurnSettings };

@@ -394,7 +394,13 @@ function showingOf(look: BenchLook): Showing {
   if (known) return known;
   const of = SHOWN_BY[look.kind] ?? "print";
   const table = look.kind === "colour" ? encodedLight() : lookTable(isLook(look) ? look : { kind: "picture" });
-  const showing = { table, dithered: look.kind !== "stepped" && look.kind !== "colour", of, screens: false } as const;
+  const showing = {
+    table,
+    dithered: look.kind !== "stepped" && look.kind !== "colour",
+    of,
+    screens: false,
+    coloured: look.kind === "picture" ? "display-p3" : undefined,
+  } as const;
   showings.set(key, showing);
   return showing;
 }

@@ -5,16 +5,15 @@ import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import { placedStops } from "@/core/passes/passKinds";
 import { findTwins, twinPlane, type Twins } from "@/core/mix/twins";
 import { suggestMixes, type SuggestedMix } from "@/core/mix/suggestMixes";
-import { maskOf, planCompiler, regionKey } from "@/core/plan/compilePlan";
+import { compiledBefore, maskOf, planCompiler, regionKey } from "@/core/plan/compilePlan";
 import type { Pass, Plan } from "@/core/plan/plan";
 import { boxBlur } from "@/core/spatial/boxBlur";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
-import { lookTable } from "@/core/view/toneTables";
 import { keepNewest } from "../keepNewest";
 import type { Glimpse, GlimpseOf, PlaneOf, SmallPlane } from "../messages";
 import type { Source } from "../source";
 import { Stage } from "../stage";
-import type { Showing, StopsOf } from "../stageTypes";
+import { FINISHED, type StopsOf } from "../stageTypes";
 
 /** Long edge of the small pictures on slips and cards, in pixels. */
 const GLIMPSE_EDGE = 144;
@@ -74,7 +73,10 @@ export class SmallPictures {
     const { stage, print, size } = this.#stageOfPrint(plan.frame, of === "beside" ? BESIDE_EDGE : GLIMPSE_EDGE);
     const compiled = this.#compile(plan);
     if (of !== "changes") return [{ ...size, rgba: stage.render(compiled, undefined, FINISHED, { print }) }];
-    return stage.changes(compiled).map((change) => {
+    return stage.changes(compiled).map((change, i) => {
+      // What lays colour changes no tone: the print with it is shown.
+      if (compiled.passes[i]!.step?.kind === "chroma")
+        return { ...size, rgba: stage.render(compiledBefore(compiled, i + 1), undefined, FINISHED, { print }) };
       const shown = change.map((by) => 0.5 + GLIMPSE_GAIN * by);
       return { ...size, rgba: greyPixels(print ? stage.source.cutter.cut(shown, stage.size, print) : shown) };
     });
@@ -153,8 +155,6 @@ export class SmallPictures {
     return stage.tonesAfter(plan.passes.length);
   }
 }
-
-const FINISHED: Showing = { table: lookTable({ kind: "picture" }), dithered: true, of: "print", screens: false };
 
 /** A pass that gives stops to places; undefined for any other. */
 export function stopsOf({ frame }: Plan, pass: Pass | undefined): StopsOf | undefined {

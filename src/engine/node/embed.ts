@@ -51,8 +51,8 @@ export async function embedInPng(file: string, { profile, exif, resolution }: Be
   size.writeUInt32BE(dots, 0);
   size.writeUInt32BE(dots, 4);
   size[8] = 1; // to the metre
-  const grey = Buffer.from("grey\0\0", "latin1"); // name, separator, compression method 0
-  const chunks = [chunk("iCCP", Buffer.concat([grey, deflateSync(profile)])), chunk("pHYs", size), chunk("eXIf", writeExif(exif))];
+  const named = Buffer.from("profile\0\0", "latin1"); // name, separator, compression method 0
+  const chunks = [chunk("iCCP", Buffer.concat([named, deflateSync(profile)])), chunk("pHYs", size), chunk("eXIf", writeExif(exif))];
   await replace(file, PNG_HEAD, at, Buffer.concat([...chunks, ...others]));
 }
 

@@ -10,8 +10,9 @@ import { preparePicture, readPrepared } from "./preparePicture";
 import { defaultPlan } from "@/core/plan/defaultPlan";
 import { compilePlan } from "@/core/plan/compilePlan";
 import { smallPrint } from "@/core/frame/frame";
-import { encodedLight, lookTable } from "@/core/view/toneTables";
-import type { Showing } from "../stageTypes";
+import { encodedLight } from "@/core/view/toneTables";
+import { FINISHED, type Showing } from "../stageTypes";
+import { colouredFrom } from "../runs";
 import { stageOf } from "./stageOf";
 
 /** Work on pictures that is too heavy for a request handler. */
@@ -43,12 +44,12 @@ export async function doPictureTask(task: PictureTask): Promise<void> {
   const { pictureAt, print, size } = smallPrint(plan.frame, full, preview, task.longEdge);
   const rgba = stageOf(preview, cleaned)
     .reducedTo(pictureAt)
-    .render(compiled, undefined, task.kind === "source" ? COLOUR : FINISHED, { print });
+    .render(compiled, undefined, task.kind === "source" ? COLOUR : { ...FINISHED, coloured: "srgb" }, { print });
   if (task.kind === "source") toSrgb(rgba);
   const unfinished = `${task.file}.${Math.random().toString(36).slice(2)}`;
   await sharp(rgba, { raw: { ...size, channels: 4 } })
     .removeAlpha()
-    .toColourspace(task.kind === "source" ? "srgb" : "b-w")
+    .toColourspace(task.kind === "source" || colouredFrom(compiled) < Infinity ? "srgb" : "b-w")
     .jpeg({ quality: 88 })
     .toFile(unfinished);
   await rename(unfinished, task.file);
@@ -66,5 +67,3 @@ function toSrgb(rgba: Uint8ClampedArray): void {
 }
 
 const COLOUR: Showing = { table: encodedLight(), dithered: false, of: "colour", screens: false };
-
-const FINISHED: Showing = { table: lookTable({ kind: "picture" }), dithered: true, of: "print", screens: false };

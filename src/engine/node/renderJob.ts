@@ -6,6 +6,8 @@ import type { Mending } from "@/core/spots/mend";
 import { closeReach } from "../runs";
 import { cutRowRenderer, rowRenderer, type Output, type StoredRows } from "../renderRows";
 import type { Bases } from "../applyRun";
+import { CHROMA_PLANES } from "../chromaBand";
+import type { PrintRows } from "../printRows";
 import type { ShownMask } from "../stageMasks";
 import { RawLevels, type RawLayout } from "./rawLevels";
 
@@ -24,7 +26,7 @@ export interface RenderJob {
   /** Where the output is cut out of the picture; absent where it is all of it. */
   cut: CutJob | undefined;
   bandPixels: number;
-  /** The output's grey levels, row after row. */
+  /** The output's levels, row after row: of grey, or of three channels. */
   levels: SharedArrayBuffer;
   /** Int32 cells. */
   board: SharedArrayBuffer;
@@ -43,6 +45,8 @@ export interface CutJob {
   /** On those rows. */
   print: Placing;
   tones: SharedArrayBuffer;
+  /** Of the colour on them, where any is laid: a, then b. */
+  chroma: SharedArrayBuffer | undefined;
 }
 
 /** Cells of a board: the next row to take, rows done, 1 when it was cancelled; and the same of the rows of tones. */
@@ -59,10 +63,11 @@ const ROWS_FOR_REACH = 8;
 const LOOK_AGAIN_MS = 200;
 
 /** What a print is cut out of, with room for it. */
-export function cutJob(print: Placing, picture: Size): CutJob {
+export function cutJob(print: Placing, picture: Size, isColoured: boolean): CutJob {
   const { y, height } = pictureArea(print, picture, TURN_REACH);
-  const tones = new SharedArrayBuffer(4 * picture.width * height);
-  return { picture, first: y, rows: height, print: { ...print, y: print.y - y }, tones };
+  const plane = 4 * picture.width * height;
+  const [tones, chroma] = [new SharedArrayBuffer(plane), isColoured ? new SharedArrayBuffer(2 * plane) : undefined];
+  return { picture, first: y, rows: height, print: { ...print, y: print.y - y }, tones, chroma };
 }
 
 /** Rows of a job, and how many of them are done. */
@@ -91,17 +96,26 @@ export function workOnJob(job: RenderJob): void {
     );
     const atATime = rowsAtATime(job);
     if (!cut) return takeRows(board, NEXT_ROW, ROWS_DONE, output.size.height, atATime, (from, to) => renderer.render(from, to, out));
-    const tones = new Float32Array(cut.tones);
+    const picture = sharedRows(cut);
     takeRows(board, NEXT_TONES, TONES_DONE, cut.rows, atATime, (from, to) => {
-      tones.set(renderer.tones(cut.first + from, cut.first + to), from * cut.picture.width);
+      const { tone, chroma } = renderer.rows(cut.first + from, cut.first + to);
+      const at = from * cut.picture.width;
+      picture.tone.set(tone, at);
+      if (chroma) for (const name of CHROMA_PLANES) picture.chroma![name].set(chroma[name], at);
     });
     waitFor(board, TONES_DONE, cut.rows);
-    const printer = cutRowRenderer(tones, { width: cut.picture.width, height: cut.rows }, cut.print, output);
+    const printer = cutRowRenderer(picture, { width: cut.picture.width, height: cut.rows }, cut.print, output);
     takeRows(board, NEXT_ROW, ROWS_DONE, output.size.height, ROWS_AT_A_TIME, (from, to) => printer.render(from, to, out));
   } finally {
     raw.close();
     cleaned?.close();
   }
+}
+
+function sharedRows({ tones, chroma }: CutJob): PrintRows {
+  const pixels = tones.byteLength / 4;
+  const planes = chroma && { a: new Float32Array(chroma, 0, pixels), b: new Float32Array(chroma, 4 * pixels, pixels) };
+  return { tone: new Float32Array(tones), chroma: planes };
 }
 
 function storedRows(raw: RawLevels, mendings: readonly Mending[]): StoredRows {

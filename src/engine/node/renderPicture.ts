@@ -1,4 +1,5 @@
 import { Worker } from "node:worker_threads";
+import type { OutputSpace } from "@/core/colour/printColour";
 import { CoreError } from "@/core/errors";
 import { isWholeFrame, pictureSizeAt, placingOf, printOn, WHOLE_FRAME, type Frame } from "@/core/frame/frame";
 import { compilePlan, shownMaskOf, type CompiledPlan } from "@/core/plan/compilePlan";
@@ -8,7 +9,7 @@ import type { Plan } from "@/core/plan/plan";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { BAND_PIXELS } from "../bandMachine";
 import { isGatheredOnTheWay, needsBases } from "../maskKeys";
-import { looksAtWhole } from "../runs";
+import { colouredFrom, looksAtWhole } from "../runs";
 import { NO_BASES, type Bases } from "../applyRun";
 import type { ShownMask } from "../stageMasks";
 import { overviewOf } from "./preparePicture";
@@ -23,6 +24,8 @@ export interface RenderOptions {
   noise?: number | undefined;
   /** A last sharpening for the size of the output. */
   sharpen?: ForOutput | undefined;
+  /** The space in whose channels a print that carries colour is rendered; absent: in grey. */
+  space?: OutputSpace | undefined;
   /** Long edge of the output in pixels; never enlarges. Absent: full size. */
   longEdge?: number | undefined;
   /** The built `renderThread`; absent: all in this thread, at once. */
@@ -48,13 +51,15 @@ export interface Cleaned {
 
 export interface RenderedPicture {
   size: Size;
+  /** The space of its three channels; absent where it is grey. */
+  space: OutputSpace | undefined;
   levels: Uint8Array | Uint16Array;
 }
 
 const PROGRESS_EVERY_MS = 100;
 
 /**
- * Renders a decoded picture through a plan into grey levels, on as many threads as asked.
+ * Renders a decoded picture through a plan into levels, of grey or, where it lays colour and a space is given for it, of three channels, on as many threads as asked.
  * Neither their number nor the band size changes a level.
  *
  * Errors  CoreError `cancelled` when the signal is aborted; whatever a thread throws.
@@ -64,7 +69,9 @@ export async function renderPicture(layout: RawLayout, plan: Plan, options: Rend
   const shown: ShownMask | undefined = pass && shownMaskOf(plan, pass);
   const compiled = compilePlan(pass ? planBefore(plan, options.maskOf!) : plan);
   // A mask is of the whole picture, so that it can be laid on it again.
-  const { size, cut } = outputOf(layout, pass ? WHOLE_FRAME : plan.frame, options.longEdge ?? Infinity);
+  const space = !pass && colouredFrom(compiled) < Infinity ? options.space : undefined;
+  const { size, cut } = outputOf(layout, pass ? WHOLE_FRAME : plan.frame, options.longEdge ?? Infinity, space !== undefined);
+  const channels = space ? 3 : 1;
   const cleaned = compiled.clean > 0 ? await options.cleaned?.() : undefined;
   const job: RenderJob = {
     cut,
@@ -74,9 +81,9 @@ export async function renderPicture(layout: RawLayout, plan: Plan, options: Rend
     plan: compiled,
     shown,
     bases: gatherBases(layout, compiled, shown, options.overview, cleaned),
-    output: { size, depth: options.depth, noise: options.noise, sharpen: options.sharpen },
+    output: { size, depth: options.depth, noise: options.noise, sharpen: options.sharpen, space },
     bandPixels: options.bandPixels ?? BAND_PIXELS,
-    levels: new SharedArrayBuffer(size.width * size.height * (options.depth / 8)),
+    levels: new SharedArrayBuffer(channels * size.width * size.height * (options.depth / 8)),
     board: new SharedArrayBuffer(4 * BOARD_CELLS),
   };
   const board = new Int32Array(job.board);
@@ -96,15 +103,15 @@ export async function renderPicture(layout: RawLayout, plan: Plan, options: Rend
   }
   if (options.signal?.aborted) throw new CoreError("cancelled", "the render was cancelled");
   options.onProgress?.(1);
-  return { size, levels: options.depth === 8 ? new Uint8Array(job.levels) : new Uint16Array(job.levels) };
+  return { size, space, levels: options.depth === 8 ? new Uint8Array(job.levels) : new Uint16Array(job.levels) };
 }
 
 /** The size of a print, and where it is cut out of its picture at what size. */
-function outputOf(picture: Size, frame: Frame, longEdge: number): { size: Size; cut: CutJob | undefined } {
+function outputOf(picture: Size, frame: Frame, longEdge: number, isColoured: boolean): { size: Size; cut: CutJob | undefined } {
   if (isWholeFrame(frame)) return { size: fitLongEdge(picture, longEdge), cut: undefined };
   const size = fitLongEdge(placingOf(frame, picture), longEdge);
   const pictureAt = pictureSizeAt(frame, picture, size);
-  return { size, cut: cutJob(printOn(frame, picture, pictureAt, size)!, pictureAt) };
+  return { size, cut: cutJob(printOn(frame, picture, pictureAt, size)!, pictureAt, isColoured) };
 }
 
 /** What a plan needs of the whole picture, gathered at preview size: the same in the page, here and in every thread. */

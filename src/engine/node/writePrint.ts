@@ -3,7 +3,7 @@ import { rename, rm } from "node:fs/promises";
 import { basename, dirname, join } from "node:path";
 import sharp, { type Sharp } from "sharp";
 import { EXPORT_FORMAT_FACTS, type ExportSettings } from "@/contracts/exportSettings";
-import { greyProfile } from "@/core/formats/greyProfile";
+import { greyProfile, rgbProfile } from "@/core/formats/writtenProfile";
 import { exifOfPrint, readExif } from "@/core/formats/exif";
 import { embedInJpeg, embedInPng, embedInTiff } from "./embed";
 import type { RenderedPicture } from "./renderPicture";
@@ -12,19 +12,20 @@ import type { RenderedPicture } from "./renderPicture";
 const SOFTWARE = "Nigrographe";
 
 /**
- * Writes grey levels as a picture file with the grey profile in it, its size on paper, and what of the original's notes (an Exif block) is wished. The file
+ * Writes levels as a picture file with the profile of what they are in it, its size on paper, and what of the original's notes (an Exif block) is wished. The file
  * appears under its name only when it is whole; a failure leaves nothing behind.
  */
 export async function writePrint(rendered: RenderedPicture, settings: ExportSettings, path: string, original?: Uint8Array): Promise<void> {
   const { extension, depth } = EXPORT_FORMAT_FACTS[settings.format];
   const unfinished = join(dirname(path), `.${basename(path)}.${randomUUID()}.${extension}`);
-  const raw = { ...rendered.size, channels: 1 as const };
-  const pixels = sharp(rendered.levels, { raw, limitInputPixels: false }).toColourspace(depth === 16 ? "grey16" : "b-w");
+  const { size, space, levels } = rendered;
+  const raw = { ...size, channels: space ? (3 as const) : (1 as const) };
+  const pixels = sharp(levels, { raw, limitInputPixels: false }).toColourspace(ENCODED[space ? "colour" : "grey"][depth]);
   try {
     await encoded(pixels, settings).toFile(unfinished);
     const { capture, place, resolution } = settings;
     const exif = exifOfPrint(capture && original ? readExif(original) : undefined, { software: SOFTWARE, place });
-    await EMBED[extension](unfinished, { profile: greyProfile(), exif, resolution });
+    await EMBED[extension](unfinished, { profile: space ? rgbProfile(space) : greyProfile(), exif, resolution });
     await rename(unfinished, path);
   } catch (error) {
     await rm(unfinished, { force: true });
@@ -33,6 +34,8 @@ export async function writePrint(rendered: RenderedPicture, settings: ExportSett
   }
 }
 
+/** The encoder's names for levels of so many bits. */
+const ENCODED = { grey: { 8: "b-w", 16: "grey16" }, colour: { 8: "srgb", 16: "rgb16" } } as const;
 const EMBED = { tif: embedInTiff, png: embedInPng, jpg: embedInJpeg };
 
 function encoded(pixels: Sharp, { format, quality }: ExportSettings): Sharp {
@@ -42,6 +45,6 @@ function encoded(pixels: Sharp, { format, quality }: ExportSettings): Sharp {
     case "png":
       return pixels.png({ compressionLevel: 4 });
     case "jpg":
-      return pixels.jpeg({ quality });
+      return pixels.jpeg({ quality, chromaSubsampling: "4:4:4" });
   }
 }

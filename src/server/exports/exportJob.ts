@@ -3,7 +3,7 @@ import { mkdtemp, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { sharpeningFor } from "@/core/passes/sharpen/forOutput";
-import { EXPORT_FORMAT_FACTS, exportNoise } from "@/contracts/exportSettings";
+import { EXPORT_FORMAT_FACTS, exportNoise, exportSpace } from "@/contracts/exportSettings";
 import { CoreError } from "@/core/errors";
 import { renderPicture } from "@/engine/node/renderPicture";
 import { writePrint } from "@/engine/node/writePrint";
@@ -65,6 +65,7 @@ async function renderToFile(
     depth,
     noise: exportNoise(settings),
     sharpen: sharpeningFor(settings.sharpen),
+    space: exportSpace(settings),
     longEdge: settings.longEdge,
     maskOf,
     overview,

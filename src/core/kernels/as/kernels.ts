@@ -2,8 +2,9 @@
 // `n` counts pixels and is a multiple of 4, except where a docstring says otherwise.
 // Each has a plain TypeScript twin in ../reference.ts that says what it computes; the two are tested to agree.
 
-import { clamp01, cubeRoot, exp2, gather, gatherUnit, MAGIC, MANTISSA, pairsAt, row3, turns } from "./lanes";
+import { clamp01, cubeRoot, exp2, gather, gatherUnit, luminanceOf, MAGIC, MANTISSA, pairsAt, row3, toneOf, turns } from "./lanes";
 
+export * from "./chroma";
 export * from "./clean";
 export * from "./colour";
 export * from "./dabs";
@@ -207,6 +208,17 @@ export function greyToRgba(tone: usize, out: usize, n: i32, table: usize, knots:
   }
 }
 
+/** Three tones as the channels of opaque pixels; they share their offsets, so that equal ones stay equal. */
+export function tonesToRgba(r: usize, g: usize, b: usize, out: usize, n: i32, table: usize, knots: i32, ditherRow: usize, mask: i32): void {
+  const alpha = i32x4.splat(0xff000000);
+  for (let i: i32 = 0; i < n; i += 4) {
+    const dither = v128.load(ditherRow + (<usize>(i & mask) << 2));
+    const red = level8(r, table, knots, dither), green = level8(g, table, knots, dither), blue = level8(b, table, knots, dither);
+    v128.store(out, v128.or(v128.or(alpha, red), v128.or(i32x4.shl(green, 8), i32x4.shl(blue, 16))));
+    r += 16; g += 16; b += 16; out += 16;
+  }
+}
+
 export function grey8(tone: usize, out: usize, n: i32, table: usize, knots: i32, ditherRow: usize, mask: i32): void {
   const zero = i32x4.splat(0);
   for (let i: i32 = 0; i < n; i += 4) {
@@ -289,19 +301,6 @@ export function scaleLookedUp(plane: usize, tone: usize, n: i32, table: usize, k
 export function addTable(plane: usize, tone: usize, n: i32, table: usize, knots: i32): void {
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16)
     v128.store(plane + i, f32x4.add(v128.load(plane + i), gatherUnit(table, knots, v128.load(tone + i))));
-}
-
-// CIE 1976 L*: linear up to L* 8, a cube above.
-// @ts-ignore: decorator
-@inline function luminanceOf(t: v128): v128 {
-  const u = f32x4.mul(f32x4.add(t, f32x4.splat(0.16)), f32x4.splat(1.0 / 1.16));
-  const linear = f32x4.mul(t, f32x4.splat(100.0 * 27.0 / 24389.0));
-  return v128.bitselect(f32x4.mul(f32x4.mul(u, u), u), linear, f32x4.gt(t, f32x4.splat(0.08)));
-}
-// @ts-ignore: decorator
-@inline function toneOf(y: v128): v128 {
-  const cube = f32x4.sub(f32x4.mul(cubeRoot(y), f32x4.splat(1.16)), f32x4.splat(0.16));
-  return v128.bitselect(cube, f32x4.mul(y, f32x4.splat(24389.0 / 2700.0)), f32x4.gt(y, f32x4.splat(216.0 / 24389.0)));
 }
 
 export function exposeBy(tone: usize, stops: usize, out: usize, n: i32, onPaper: i32): void {

@@ -90,3 +90,16 @@ export const MANTISSA: i32 = 0x7fffff;
 @inline export function cube(v: v128): v128 {
   return f32x4.mul(f32x4.mul(v, v), v);
 }
+
+// CIE 1976 L*: linear up to L* 8, a cube above.
+// @ts-ignore: decorator
+@inline export function luminanceOf(t: v128): v128 {
+  const u = f32x4.mul(f32x4.add(t, f32x4.splat(0.16)), f32x4.splat(1.0 / 1.16));
+  const linear = f32x4.mul(t, f32x4.splat(100.0 * 27.0 / 24389.0));
+  return v128.bitselect(f32x4.mul(f32x4.mul(u, u), u), linear, f32x4.gt(t, f32x4.splat(0.08)));
+}
+// @ts-ignore: decorator
+@inline export function toneOf(y: v128): v128 {
+  const cube = f32x4.sub(f32x4.mul(cubeRoot(y), f32x4.splat(1.16)), f32x4.splat(0.16));
+  return v128.bitselect(cube, f32x4.mul(y, f32x4.splat(24389.0 / 2700.0)), f32x4.gt(y, f32x4.splat(216.0 / 24389.0)));
+}

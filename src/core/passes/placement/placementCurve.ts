@@ -1,4 +1,5 @@
 import { softened } from "../../blend/atStrength";
+import { hermite, slopeBetween } from "../../curves/cubic";
 import { LAST_ZONE } from "../../zones/zone";
 import { isHold, type Strand } from "./strand";
 
@@ -24,15 +25,12 @@ export function placementCurve(strands: readonly Strand[]): PlacementCurve {
     if (zone >= last.from) return last.to;
     let i = 0;
     while (zone > strands[i + 1]!.from) i++;
-    return hermite(strands[i]!, strands[i + 1]!, slopes[i]!, slopes[i + 1]!, zone);
+    return between(strands[i]!, strands[i + 1]!, slopes[i]!, slopes[i + 1]!, zone);
   };
 }
 
-function hermite(a: Strand, b: Strand, slopeA: number, slopeB: number, zone: number): number {
-  const width = b.from - a.from;
-  const s = (zone - a.from) / width;
-  const u = 1 - s;
-  const y = u * u * ((1 + 2 * s) * a.to + s * width * slopeA) + s * s * ((1 + 2 * u) * b.to - u * width * slopeB);
+function between(a: Strand, b: Strand, slopeA: number, slopeB: number, zone: number): number {
+  const y = hermite({ x: a.from, y: a.to }, { x: b.from, y: b.to }, slopeA, slopeB, zone);
   return Math.min(Math.max(y, a.to), b.to); // rounding only: the cubic itself stays between
 }
 
@@ -47,12 +45,7 @@ function strandSlopes(strands: readonly Strand[]): number[] {
   return strands.map((_, i) => {
     if (i === 0) return endSlope(secants[0]!, secants[1], widths[0]!, widths[1]);
     if (i === strands.length - 1) return endSlope(secants[i - 1]!, secants[i - 2], widths[i - 1]!, widths[i - 2]);
-    const left = secants[i - 1]!;
-    const right = secants[i]!;
-    if (left <= 0 || right <= 0) return 0;
-    const weightLeft = 2 * widths[i]! + widths[i - 1]!;
-    const weightRight = widths[i]! + 2 * widths[i - 1]!;
-    return (weightLeft + weightRight) / (weightLeft / left + weightRight / right);
+    return slopeBetween(secants[i - 1]!, secants[i]!, widths[i - 1]!, widths[i]!);
   });
 }
 

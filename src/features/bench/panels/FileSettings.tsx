@@ -27,7 +27,16 @@ export function useFileWishes() {
   return useKept("file", readWishes);
 }
 
+/** How colour laid on a print is written. */
+const COLOURS: { value: FileWishes["colour"]; label: string; title: string }[] = [
+  { value: "srgb", label: "sRGB", title: "For any screen and service" },
+  { value: "display-p3", label: "Display P3", title: "For wide-gamut screens and printers that read profiles" },
+  { value: "grey", label: "Grey", title: "The tones alone" },
+];
+
 interface Props {
+  /** Whether it carries colour. */
+  isColoured: boolean;
   /** The print at full size. */
   print: Size;
   wishes: FileWishes;
@@ -45,8 +54,8 @@ const CM_IN_INCH = 2.54;
 const CM = new Intl.NumberFormat("en-GB", { maximumFractionDigits: 1, minimumFractionDigits: 1 });
 
 /** Format, size in pixels and on paper, and what of the original's notes goes along. */
-export function FileSettings({ print, wishes, onChange }: Props) {
-  const { format, quality, longEdge, sharpen, resolution, capture, place } = wishes;
+export function FileSettings({ isColoured, print, wishes, onChange }: Props) {
+  const { format, quality, colour, longEdge, sharpen, resolution, capture, place } = wishes;
   const change = (changed: Partial<FileWishes>) => onChange({ ...wishes, ...changed });
   const full = Math.max(print.width, print.height);
   const scale = Math.min(1, (longEdge ?? full) / full);
@@ -85,6 +94,18 @@ export function FileSettings({ print, wishes, onChange }: Props) {
         <p className={styles.hint} role="status">
           At this quality a smooth sky may show steps. {JPEG_QUALITY} keeps it smooth; PNG and TIFF keep every level.
         </p>
+      )}
+      {isColoured && (
+        <div className={styles.row}>
+          <span className={styles.fieldName}>Colour</span>
+          <Segmented<FileWishes["colour"]>
+            size="small"
+            aria-label="How colour is written"
+            value={colour}
+            options={COLOURS}
+            onChange={(chosen) => change({ colour: chosen })}
+          />
+        </div>
       )}
       <div className={styles.row}>
         <span className={styles.fieldName}>Long edge</span>

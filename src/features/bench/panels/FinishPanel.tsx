@@ -3,12 +3,15 @@ import { Button, Progress } from "antd";
 import { useCallback, useEffect, useState } from "react";
 import { z } from "zod";
 import { placingOf } from "@/core/frame/frame";
+import { laysColour, leavesAll } from "@/core/passes/passKinds";
+import { passInSet } from "@/core/plan/editPasses";
 import { ExportStatus } from "@/contracts/api";
 import { EXPORT_FORMAT_FACTS, EXPORT_KEPT_DAYS } from "@/contracts/exportSettings";
 import { askServer } from "@/features/shared/askServer";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { FileSettings, useFileWishes } from "./FileSettings";
 import { Panel, Part } from "./Panel";
+import { PrintTone } from "./PrintTone";
 import styles from "./Panel.module.css";
 
 const POLL_MS = 400;
@@ -27,8 +30,9 @@ export function FinishPanel() {
   const [wishes, setWishes] = useFileWishes();
   const [problem, setProblem] = useState<string>();
   const { exports, refresh } = useExports(start.print.id);
-  const frame = useBenchState((state) => state.plan.frame);
-  const print = placingOf(frame, start.prepared);
+  const plan = useBenchState((state) => state.plan);
+  const print = placingOf(plan.frame, start.prepared);
+  const isColoured = plan.passes.some((pass) => laysColour(pass.move) && !leavesAll(passInSet(plan, pass)));
 
   const onExport = async () => {
     setProblem(undefined);
@@ -47,9 +51,13 @@ export function FinishPanel() {
   };
 
   return (
-    <Panel title="Finish" place="The print as a file, with a grey profile in it">
+    <Panel
+      title="Finish"
+      place={`The print as a file, ${isColoured && wishes.colour !== "grey" ? "in colour" : "in grey"}, with its profile`}
+    >
+      <PrintTone />
       <Part title="File">
-        <FileSettings print={print} wishes={wishes} onChange={setWishes} />
+        <FileSettings isColoured={isColoured} print={print} wishes={wishes} onChange={setWishes} />
         <div className={styles.row}>
           <Button type="primary" size="small" disabled={saveState !== "saved"} onClick={() => void onExport()} data-testid="export">
             Export

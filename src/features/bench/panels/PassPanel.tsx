@@ -1,7 +1,7 @@
 "use client";
 import { Button, Switch } from "antd";
 import { v4 as uuid } from "uuid";
-import { actsOnColour } from "@/core/passes/passKinds";
+import { actsOnColour, actsOnTones } from "@/core/passes/passKinds";
 import { copyOf, insertPass, movePass, passesBeforeMix, removePass } from "@/core/plan/editPasses";
 import { regionOf } from "@/core/plan/editRegions";
 import type { Pass } from "@/core/plan/plan";
@@ -68,7 +68,7 @@ export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
       <face.Panel pass={pass} move={pass.move} />
       <Part title="How it meets the print" state={meets(pass)}>
         <StrengthSlider of={pass.name} value={pass.strength} onChange={(strength) => change({ strength })} />
-        {!isOfColour && <BlendSelect pass={pass} />}
+        {actsOnTones(pass.move) && <BlendSelect pass={pass} />}
         <div className={styles.row}>
           <Switch
             size="small"
@@ -105,5 +105,5 @@ export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
 }
 
 function meets({ on, strength, blend, move }: Pass): string {
-  return `${on ? "" : "off, "}${formatPercent(strength)}${actsOnColour(move) ? "" : `, ${blend.replace("-", " ")}`}`;
+  return `${on ? "" : "off, "}${formatPercent(strength)}${!actsOnTones(move) ? "" : `, ${blend.replace("-", " ")}`}`;
 }

@@ -49,10 +49,15 @@ export const PART_HELP = {
   Relief: "Raises or levels detail of three sizes. Below nothing it softens them: mist in the large, glow in the fine.",
   Softening: "Melts the print into what lies around each place, or lets lights glow over what is beside them, as a soft lens does.",
   Sharpening: "Raises contours at the size of the radius. What is below the threshold stays, and no contour goes beyond the limits.",
+  "Ready tints": "What toners and papers of the darkroom are like, as our own approximations. Each is a line of points you can move.",
+  Tint: "Lays colour on the tones, which stay: by hue and amount for each point, and smoothly from zone to zone between them.",
+  "Colour return": "Lays the picture's own colour on the print's tones, so that its light stays as you made it.",
   Edges: "Burns the print down from its edges, or lightens it, as a print is finished under the enlarger.",
   Exposure: "Dodging and burning by hand: a brush that lightens or darkens a little with each stroke, up to its ceiling.",
   "All that is painted": "Acts on all strokes of this pass together: soften them, limit them, or clear a part.",
   // Sets, finish
+  "Print tone":
+    "Tones the whole print as the last of its passes. Choose None to take that away again; the pass itself has all there is to set.",
   "The whole set": "How strongly all passes of the set act together.",
   "Its passes": "Those in the set, in the order in which they act.",
   File: "What is written, how large and how fine. What you choose stays for the next export.",

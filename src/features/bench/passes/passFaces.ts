@@ -1,6 +1,7 @@
 import type { Move, MoveKind, Pass } from "@/core/plan/plan";
 import { anotherMix } from "./another-mix/face";
 import { balance } from "./balance/face";
+import { colourReturn } from "./colour-return/face";
 import { contrast } from "./contrast/face";
 import { contrastMask } from "./contrast-mask/face";
 import { edgeBurn } from "./edge-burn/face";
@@ -12,6 +13,7 @@ import { sceneLight } from "./scene-light/face";
 import { sharpen } from "./sharpen/face";
 import { soften } from "./soften/face";
 import { separation } from "./separation/face";
+import { tint } from "./tint/face";
 
 /** The face of every kind of pass, in the order they are offered: those before the mix, then those after it. */
 export const PASS_FACES = {
@@ -27,6 +29,8 @@ export const PASS_FACES = {
   relief,
   soften,
   sharpen,
+  tint,
+  "colour-return": colourReturn,
 } satisfies { [K in MoveKind]: PassFace<K> };
 
 export const MOVE_KINDS = Object.keys(PASS_FACES) as MoveKind[];

@@ -74,9 +74,10 @@ export interface BenchState {
   isUpToHere: boolean;
   /** Whether full black and bare paper are drawn as screens. */
   screens: boolean;
-  /** Indices of the chosen strands, the one in hand last; index of the chosen hue knot. */
+  /** Indices of the chosen strands, the one in hand last; index of the chosen hue knot, and of the chosen point of a tint. */
   chosenStrands: readonly number[];
   chosenKnot: number | undefined;
+  chosenPoint: number | undefined;
   /** What the worker counted of the picture last. */
   measured: StageHistograms | undefined;
   /** How large a patch colours are picked from, and what was picked to stay before there is anything to move. */
@@ -218,6 +219,7 @@ export function createBenchStore(
       screens: false,
       chosenStrands: [],
       chosenKnot: undefined,
+      chosenPoint: undefined,
       measured: undefined,
       acting: undefined,
       cleaning: undefined,

@@ -8,6 +8,7 @@ import { picksColour, unfitting } from "../tools/tools";
 const CHOSEN = {
   chosenStrands: [],
   chosenKnot: undefined,
+  chosenPoint: undefined,
   chosenShape: undefined,
   pickedStrokes: [],
   pickedStays: undefined,

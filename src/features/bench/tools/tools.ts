@@ -1,4 +1,4 @@
-import { actsOnColour, strokesOfMove } from "@/core/passes/passKinds";
+import { actsOnColour, laysColour, strokesOfMove } from "@/core/passes/passKinds";
 import type { Pass } from "@/core/plan/plan";
 
 // What the hand can take up, and what of it has a use in the step in hand.
@@ -7,8 +7,8 @@ export const REGION_TOOLS = ["loop", "polygon", "oval", "gradient", "brush", "li
 export type RegionTool = (typeof REGION_TOOLS)[number];
 const EXPOSURE_TOOLS = ["dodge", "burn", "pick-strokes", "clear-loop"] as const;
 const GATE_TOOLS = ["repair", "pick-tones", "pick-hue"] as const;
-const COLOUR_PICKS = ["pick-neutral", "pick-stays", "pick-moves", "pick-held"] as const;
-/** Tools that pick a colour for a pass before the mix, by what it is picked for. */
+const COLOUR_PICKS = ["pick-neutral", "pick-stays", "pick-moves", "pick-held", "pick-tint"] as const;
+/** Tools that pick a colour for a pass, by what it is picked for. */
 export type ColourPick = (typeof COLOUR_PICKS)[number];
 /** Those of a region, the brush that repairs a gate, those of an exposure, the line that straightens the frame, and what covers dust. */
 const DRAWING_TOOLS = [...REGION_TOOLS, "repair", ...EXPOSURE_TOOLS, "level", "spot"] as const;
@@ -35,7 +35,7 @@ export function isPicking(tool: Tool): tool is "pick-tones" | "pick-hue" {
   return tool === "pick-tones" || tool === "pick-hue";
 }
 
-/** Whether a touch with it picks a colour for a pass before the mix. */
+/** Whether a touch with it picks a colour for a pass. */
 export function picksColour(tool: Tool): tool is ColourPick {
   return isOneOf(COLOUR_PICKS, tool);
 }
@@ -62,7 +62,9 @@ export function unfitting(tool: Tool, pass: Pass | undefined, stage: string): st
   if (isOneOf(EXPOSURE_TOOLS, tool) && !(pass && strokesOfMove(pass.move))) return NEEDS_EXPOSURE;
   if (isOneOf(REGION_TOOLS, tool) && !pass) return "A region belongs to a pass. Choose one on the ribbon, or add one.";
   if (isOneOf(GATE_TOOLS, tool) && !pass) return "Tones are chosen for a pass. Choose one on the ribbon, or add one.";
-  if (picksColour(tool) && !(pass && actsOnColour(pass.move)))
+  if (tool === "pick-tint" && !(pass && laysColour(pass.move)))
+    return "A colour is picked for a tint. Choose one on the ribbon, or add one.";
+  if (picksColour(tool) && tool !== "pick-tint" && !(pass && actsOnColour(pass.move)))
     return "A colour is picked for a pass before the mix. Choose one on the ribbon, or add one.";
   if (tool === "repair" && !pass?.gate) return "There is no gate to repair in this pass. Choose its tones first.";
   return undefined;

@@ -1,0 +1,65 @@
+"use client";
+import { Button } from "antd";
+import { MOST_RETURNED_SATURATION } from "@/core/passes/colour-return/move";
+import { regionOf, withRegion } from "@/core/plan/editRegions";
+import type { PassOf } from "@/core/plan/plan";
+import { MOST_SOFTEN } from "@/core/region/region";
+import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
+import { Part } from "../../panels/Panel";
+import { PassSlider } from "../../panels/PassSlider";
+import { useBench, useBenchState } from "../../state/BenchContext";
+import { withMove } from "../../state/benchStore";
+import styles from "../../panels/Panel.module.css";
+
+/** How much of the picture's own colour comes back, and how softly it ends. */
+export function ColourReturnPart({ pass }: { pass: PassOf<"colour-return"> }) {
+  const { store } = useBench();
+  const region = useBenchState(({ plan }) => regionOf(plan, pass));
+  const isSweeping = useBenchState((state) => state.tool === "likeness");
+  return (
+    <Part title="Colour return">
+      <PassSlider
+        pass={pass}
+        label="Saturation"
+        value={pass.move.saturation}
+        min={0}
+        max={MOST_RETURNED_SATURATION}
+        step={0.01}
+        rest={1}
+        format={formatPercent}
+        parse={parsePercent}
+        onChange={(saturation) => store.getState().adjust((plan) => withMove(plan, pass.id, { ...pass.move, saturation }))}
+      />
+      {region ? (
+        <PassSlider
+          pass={pass}
+          label="Soft edge"
+          value={region.soften}
+          min={0}
+          max={MOST_SOFTEN}
+          step={0.0005}
+          rest={0}
+          format={(softness) => `${(100 * softness).toFixed(2)} %`}
+          parse={parsePercent}
+          onChange={(soften) => store.getState().adjust((plan) => withRegion(plan, region.id, (now) => ({ ...now, soften })))}
+        />
+      ) : (
+        <div className={styles.row}>
+          <Button
+            size="small"
+            aria-pressed={isSweeping}
+            type={isSweeping ? "primary" : "default"}
+            title="Sweep over what is to be in colour; Alt takes away. Mend it by brush."
+            onClick={() => store.getState().set({ tool: isSweeping ? "read" : "likeness" })}
+          >
+            Choose the things in colour
+          </Button>
+        </div>
+      )}
+      <p className={styles.hint}>
+        The colour is that of the picture as it is mixed, passes before the mix included. Tones stay; where they are darker than the picture
+        was, the colour follows as if less light fell on it.
+      </p>
+    </Part>
+  );
+}

@@ -1,0 +1,10 @@
+import { formatPercent } from "@/features/shared/ValueSlider";
+import type { PassFace } from "../passFace";
+import { ColourReturnPart } from "./ColourReturnPart";
+
+export const colourReturn: PassFace<"colour-return"> = {
+  name: "Colour return",
+  purpose: "Bring back the picture's own colour, on some things or all",
+  words: ({ saturation }) => `Own colour ${formatPercent(saturation)}`,
+  Panel: ColourReturnPart,
+};

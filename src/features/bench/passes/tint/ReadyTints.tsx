@@ -1,0 +1,59 @@
+"use client";
+import { useMemo } from "react";
+import type { TintMove, TintPoint } from "@/core/passes/tint/move";
+import { READY_TINTS } from "@/core/passes/tint/readyTints";
+import type { Plan } from "@/core/plan/plan";
+import { useTryOn } from "../../panels/useTryOn";
+import { withMove } from "../../state/benchStore";
+import { useBench } from "../../state/BenchContext";
+import { tintStrip } from "./tintCss";
+import styles from "./Tint.module.css";
+
+/** Tints to start from, each as it colours the scale; seen on the print while pointed at. */
+export function ReadyTints({ id, name }: { id: string; name: string }) {
+  const { store } = useBench();
+  const [read, put] = useMemo(() => {
+    const moveOf = (plan: Plan) => plan.passes.find((pass) => pass.id === id)!.move as TintMove;
+    return [
+      (plan: Plan) => moveOf(plan).points as readonly TintPoint[],
+      (plan: Plan, points: readonly TintPoint[]) => withMove(plan, id, { ...moveOf(plan), points: points.map((point) => ({ ...point })) }),
+    ] as const;
+  }, [id]);
+  const { handlers, take } = useTryOn(read, put);
+  return (
+    <TintStrips
+      handlers={handlers}
+      onTake={(points, tint) => {
+        take(points, `${tint} in ${name}`);
+        store.getState().set({ chosenPoint: 0 });
+      }}
+    />
+  );
+}
+
+/** The ready tints to choose from. */
+export function TintStrips({
+  handlers,
+  onTake,
+}: {
+  handlers?(points: readonly TintPoint[]): object;
+  onTake(points: readonly TintPoint[], name: string): void;
+}) {
+  return (
+    <div className={styles.strips} data-testid="ready-tints">
+      {READY_TINTS.map(({ name, words, points }) => (
+        <button
+          key={name}
+          type="button"
+          className={styles.strip}
+          title={words}
+          {...handlers?.(points)}
+          onClick={() => onTake(points, name)}
+        >
+          <span style={{ background: tintStrip(points) }} />
+          {name}
+        </button>
+      ))}
+    </div>
+  );
+}

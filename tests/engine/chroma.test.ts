@@ -1,0 +1,375 @@
+import { writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { converter } from "culori";
+import sharp from "sharp";
+import { describe, expect, test } from "vitest";
+import { luminanceToTone, toneToLuminance } from "@/core/colour/lstar";
+import { apply3, invert3, type Vector3 } from "@/core/colour/matrix3";
+import { linearP3ToOklab } from "@/core/colour/oklab";
+import { OUTPUT_SPACES, OUTPUT_TO_P3, type OutputSpace } from "@/core/colour/printColour";
+import { P3_LUMINANCE } from "@/core/colour/primaries";
+import { SRGB_SPACE } from "@/core/colour/sourceSpace";
+import { SRGB_CURVE, srgbEncode, toLinear } from "@/core/colour/transferCurve";
+import { readIccProfile } from "@/core/formats/readIccProfile";
+import { rgbProfile } from "@/core/formats/writtenProfile";
+import { openGate } from "@/core/gate/gate";
+import { readTable } from "@/core/kernels/reference";
+import type { TintPoint } from "@/core/passes/tint/move";
+import { READY_TINTS } from "@/core/passes/tint/readyTints";
+import { compilePlan } from "@/core/plan/compilePlan";
+import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
+import { emptyRegion } from "@/core/plan/editRegions";
+import type { Pass, Plan } from "@/core/plan/plan";
+import { encodedLevels } from "@/core/view/toneTables";
+import { ExportSettings } from "@/contracts/exportSettings";
+import { renderPicture, type RenderOptions } from "@/engine/node/renderPicture";
+import { writePrint } from "@/engine/node/writePrint";
+import { Stage } from "@/engine/stage";
+import { FINISHED } from "@/engine/stageTypes";
+import { colourful } from "../madePictures";
+import { temporaryFolder } from "../temporary";
+
+// Colour laid on tones: never a tone moved by it, the same however it is rendered, and what readers of files make of it.
+
+const folder = temporaryFolder();
+const size = { width: 300, height: 200 };
+const levels = colourful(size.width, size.height);
+const layout = { file: join(folder, "levels"), offset: 0, ...size, depth: 16, space: SRGB_SPACE } as const;
+writeFileSync(layout.file, levels);
+
+const tint = (points: readonly TintPoint[], changed: Partial<Pass> = {}, replaces = false): Pass => ({
+  ...restingPass("tint", "tint", "Tint"),
+  move: { kind: "tint", points: [...points], replaces },
+  ...changed,
+});
+const returned = (saturation = 1, changed: Partial<Pass> = {}): Pass => ({
+  ...restingPass("colour-return", "return", "Return"),
+  move: { kind: "colour-return", saturation },
+  ...changed,
+});
+const HARD: Pass = { ...restingPass("contrast", "hard", "Hard"), move: { kind: "contrast", around: 5, grade: 4, black: 0, white: 10 } };
+const planOf = (...passes: Pass[]): Plan => ({
+  ...defaultPlan(),
+  regions: [
+    {
+      ...emptyRegion("oval", "Oval"),
+      shapes: [{ id: "o", combine: "add", kind: "oval", x: 0.5, y: 0.3, across: 0.3, down: 0.2, turnDeg: 0, inner: 0.05, outer: 0.05 }],
+    },
+  ],
+  passes,
+});
+const VIVID: TintPoint[] = [
+  { zone: 2, hueDeg: 260, chroma: 0.2 },
+  { zone: 8, hueDeg: 30, chroma: 0.2 },
+];
+const SEPIA = READY_TINTS.find(({ name }) => name === "Sepia")!.points;
+
+const render = (plan: Plan, options: Partial<RenderOptions> = {}) =>
+  renderPicture(layout, plan, { depth: 16, threads: 1, overview: layout, space: "srgb", ...options });
+/** The tone of the luminance of a written colour, independently of how it was made. */
+function toneOf(channels: ArrayLike<number>, at: number, top: number, space: OutputSpace): number {
+  const light = [0, 1, 2].map((c) => toLinear(SRGB_CURVE, channels[at + c]! / top)) as unknown as Vector3;
+  const [r, g, b] = apply3(OUTPUT_TO_P3[space], light);
+  return luminanceToTone(P3_LUMINANCE[0] * r + P3_LUMINANCE[1] * g + P3_LUMINANCE[2] * b);
+}
+const greyTone = (level: number, top: number) => luminanceToTone(toLinear(SRGB_CURVE, level / top));
+const worst = (a: ArrayLike<number>, b: ArrayLike<number>) => Array.from(a).reduce((most, v, i) => Math.max(most, Math.abs(v - b[i]!)), 0);
+
+describe("luminance", () => {
+  test.each(OUTPUT_SPACES)(
+    "of every pixel stays within 0.05 L* in %s, however vivid what is laid on it, in and out of what it can show",
+    async (space) => {
+      const grey = await render(planOf(HARD));
+      for (const laid of [tint(VIVID, { strength: 2 }), tint(SEPIA), returned(2, { strength: 2 })]) {
+        const colour = await render(planOf(HARD, laid), { space });
+        expect(colour.space).toBe(space);
+        let [most, coloured] = [0, 0];
+        for (let i = 0; i < grey.levels.length; i++) {
+          most = Math.max(most, Math.abs(toneOf(colour.levels, 3 * i, 65535, space) - greyTone(grey.levels[i]!, 65535)));
+          if (colour.levels[3 * i] !== colour.levels[3 * i + 1]) coloured++;
+        }
+        expect(coloured).toBeGreaterThan(grey.levels.length / 2);
+        expect(100 * most).toBeLessThan(0.05);
+      }
+    },
+  );
+
+  test("and the tones that leave a pass of colour are to the bit those that entered it", () => {
+    const stage = Stage.fromLevels(levels, size, SRGB_SPACE);
+    const tones = (...passes: Pass[]) => {
+      stage.update(compilePlan(planOf(...passes)), undefined);
+      return stage.tonesAfter(passes.length).slice();
+    };
+    expect(worst(tones(HARD, tint(VIVID), returned(), HARD), tones(HARD, HARD))).toBe(0);
+  });
+});
+
+describe("what cannot be shown", () => {
+  test("gives way in chroma and keeps its hue", async () => {
+    const { levels: made } = await render(planOf(tint([{ zone: 5, hueDeg: 145, chroma: 0.2 }], { strength: 2 })));
+    const lch = converter("oklch");
+    let [least, most, vivid] = [360, 0, 0];
+    for (let i = 0; i < made.length; i += 3) {
+      const [r, g, b] = [0, 1, 2].map((c) => made[i + c]! / 65535) as [number, number, number];
+      const { c, h = 0 } = lch({ mode: "rgb", r, g, b })!;
+      if (c < 0.05) continue;
+      vivid++;
+      [least, most] = [Math.min(least, h), Math.max(most, h)];
+    }
+    expect(vivid).toBeGreaterThan(1000);
+    expect(least).toBeGreaterThan(145 - 2);
+    expect(most).toBeLessThan(145 + 2);
+  });
+
+  test("a tint within reach is there in full", () => {
+    const stage = Stage.fromLevels(levels, size, SRGB_SPACE);
+    const rgba = stage.render(compilePlan(planOf(tint([{ zone: 5, hueDeg: 70, chroma: 0.05 }]))), undefined, {
+      ...FINISHED,
+      dithered: false,
+    });
+    const tones = stage.tonesAfter(1);
+    const { a, b } = stage.chromaAfter(1)!;
+    let compared = 0;
+    for (let i = 0; i < tones.length; i += 7) {
+      if (tones[i]! < 0.3 || tones[i]! > 0.8) continue;
+      compared++;
+      const light = [0, 1, 2].map((c) => toLinear(SRGB_CURVE, rgba[4 * i + c]! / 255)) as unknown as Vector3;
+      const [, madeA, madeB] = linearP3ToOklab(light);
+      expect(Math.hypot(madeA - a[i]!, madeB - b[i]!)).toBeLessThan(0.003); // of levels of 8 bits
+    }
+    expect(compared).toBeGreaterThan(1000);
+  });
+});
+
+describe("neutrals", () => {
+  const inOval = planOf(HARD, tint(VIVID, { region: "oval" }), returned(1, { region: "oval" }));
+
+  test.each([
+    ["at full size", {}],
+    ["reduced", { longEdge: 120 }],
+    ["reduced and sharpened", { longEdge: 120, sharpen: { pixels: 0.8, amount: 0.6, threshold: 0.005, lighter: 0.05, darker: 0.05 } }],
+  ])("stay exactly neutral beside colour, and are the levels of the grey print, %s", async (_, options) => {
+    for (const depth of [8, 16] as const) {
+      const grey = await render(planOf(HARD), { ...options, depth, space: undefined });
+      const colour = await render(inOval, { ...options, depth });
+      let [neutral, far] = [0, 0];
+      for (let i = 0; i < grey.levels.length; i++) {
+        const [r, g, b] = colour.levels.subarray(3 * i, 3 * i + 3) as unknown as [number, number, number];
+        if (r !== g || g !== b) continue;
+        neutral++;
+        far = Math.max(far, Math.abs(r - grey.levels[i]!));
+      }
+      expect(neutral / grey.levels.length).toBeGreaterThan(0.6);
+      expect(far).toBe(0);
+    }
+  });
+
+  test("of a picture that was grey to begin with do not take on colour when it is returned", () => {
+    const grey = Uint16Array.from({ length: 3 * 64 * 64 }, (_, i) => (Math.floor(i / 3) * 16) & 0xffff);
+    const stage = Stage.fromLevels(grey, { width: 64, height: 64 }, SRGB_SPACE);
+    const rgba = stage.render(compilePlan(planOf(returned(2, { strength: 2 }))), undefined, FINISHED);
+    for (let i = 0; i < rgba.length; i += 4) expect([rgba[i + 1], rgba[i + 2]]).toEqual([rgba[i], rgba[i]]);
+  });
+});
+
+describe("colour return", () => {
+  test("on the picture's own light is the picture", async () => {
+    const { levels: made } = await render({ ...planOf(returned()), mix: { ...defaultPlan().mix, clean: 0 } });
+    expect(worst(made, levels)).toBeLessThan(8); // of 65,535
+  });
+
+  test("on darker tones follows as light does: channels stay in proportion", () => {
+    const stage = Stage.fromLevels(levels, size, SRGB_SPACE);
+    const darker: Pass = { ...HARD, move: { kind: "exposure", strokes: [], flat: -1.5, soften: 0, limit: null } };
+    stage.update(compilePlan(planOf(darker, returned())), undefined);
+    const [found, tones, { a, b }] = [stage.source.plainTones(undefined), stage.tonesAfter(2), stage.chromaAfter(2)!];
+    for (let i = 0; i < tones.length; i += 11) {
+      const { red, green, blue } = stage.source.colour;
+      const [lightness, ownA, ownB] = linearP3ToOklab([red[i]!, green[i]!, blue[i]!]);
+      const share = Math.min(Math.cbrt(toneToLuminance(tones[i]!)) / lightness, 1);
+      expect(tones[i]!).toBeLessThan(found[i]!);
+      expect(Math.hypot(a[i]! - share * ownA, b[i]! - share * ownB)).toBeLessThan(1e-4);
+    }
+  });
+
+  test("ends without a rim: across a soft edge between things, colour runs evenly from none to all, and light does not change", () => {
+    // An even red beside an even grey of its light, colour returned up to the middle of the red.
+    const [W, H] = [200, 20];
+    const made = Uint16Array.from({ length: 3 * W * H }, (_, i) => 65535 * srgbEncode([0.4, 0.15, 0.1][i % 3]!));
+    const stage = Stage.fromLevels(made, { width: W, height: H }, SRGB_SPACE);
+    const region = {
+      ...emptyRegion("half", "Half"),
+      shapes: [
+        { id: "g", combine: "add" as const, kind: "gradient" as const, from: { x: 0.4, y: 0.5 }, to: { x: 0.6, y: 0.5 }, twoSided: false },
+      ],
+    };
+    const compiled = compilePlan({ ...planOf(returned(1, { region: "half" })), regions: [region] });
+    stage.update(compiled, undefined);
+    const row = 10 * W;
+    const { a, b } = stage.chromaAfter(1)!;
+    const chroma = Array.from({ length: W }, (_, x) => Math.hypot(a[row + x]!, b[row + x]!));
+    const steps = chroma.slice(1).map((c, x) => Math.abs(c - chroma[x]!));
+    expect(Math.min(...chroma)).toBe(0);
+    expect(Math.max(...chroma)).toBeGreaterThan(0.1);
+    expect(Math.max(...steps)).toBeLessThan(0.06 * Math.max(...chroma));
+    const rgba = stage.render(compiled, undefined, { ...FINISHED, dithered: false });
+    const tones = Array.from({ length: W }, (_, x) => toneOf(rgba, 4 * (row + x), 255, "display-p3"));
+    expect(100 * (Math.max(...tones) - Math.min(...tones))).toBeLessThan(0.5); // levels of 8 bits
+  });
+});
+
+describe("every way of rendering", () => {
+  const gated = { gate: { ...openGate(), from: 3, to: 7, low: 2, high: 2 } };
+  const plan = planOf(
+    HARD,
+    tint(VIVID, gated),
+    returned(0.8, { region: "oval", strength: 1.4 }),
+    HARD,
+    tint(SEPIA, { zonesOff: [0, 10] }, true),
+  );
+
+  test("gives the same colour: bands, threads and parts", async () => {
+    const whole = await render(plan);
+    const banded = await render(plan, { bandPixels: 700 });
+    expect(worst(whole.levels, banded.levels)).toBe(0);
+    const stage = Stage.fromLevels(levels, size, SRGB_SPACE);
+    stage.update(compilePlan(plan), undefined);
+    const [x, y, width, height] = [90, 40, 120, 70];
+    const cut = Uint16Array.from({ length: 3 * width * height }, (_, i) => {
+      const pixel = Math.floor(i / 3);
+      return levels[3 * ((y + Math.floor(pixel / width)) * size.width + x + (pixel % width)) + (i % 3)]!;
+    });
+    const part = Stage.fromLevels(cut, { width, height }, SRGB_SPACE, { place: { x, y, whole: size } });
+    part.update(compilePlan(plan), undefined, { bases: stage.bases() });
+    const [all, some] = [stage.chromaAfter(5)!, part.chromaAfter(5)!];
+    for (let i = 0; i < width * height; i++) {
+      const at = (y + Math.floor(i / width)) * size.width + x + (i % width);
+      expect(some.a[i]).toBe(all.a[at]);
+      expect(some.b[i]).toBe(all.b[at]);
+    }
+    // The bench shows what the file holds.
+    const rgba = stage.render(compilePlan(plan), undefined, { ...FINISHED, dithered: false, coloured: "srgb" });
+    for (let i = 0; i < rgba.length / 4; i++)
+      for (let c = 0; c < 3; c++) expect(Math.abs(rgba[4 * i + c]! - whole.levels[3 * i + c]! / 257)).toBeLessThan(0.6);
+  });
+
+  test("after any edit is as if rendered at once: strength, a hand elsewhere, passes switched", () => {
+    const stage = Stage.fromLevels(levels, size, SRGB_SPACE);
+    const look = (from: Stage, of: Plan, hand?: { first: number; end: number }) => from.render(compilePlan(of), hand, FINISHED).slice();
+    const changes: [Plan, { first: number; end: number } | undefined][] = [
+      [plan, { first: 1, end: 2 }],
+      [
+        { ...plan, passes: plan.passes.with(1, { ...plan.passes[1]!, strength: 0.5 }) },
+        { first: 1, end: 2 },
+      ],
+      [
+        { ...plan, passes: plan.passes.with(1, { ...plan.passes[1]!, on: false }) },
+        { first: 3, end: 4 },
+      ],
+      [
+        { ...plan, passes: plan.passes.with(0, { ...HARD, strength: 0.4 }) },
+        { first: 0, end: 1 },
+      ],
+      [planOf(HARD), undefined],
+      [plan, { first: 4, end: 5 }],
+    ];
+    for (const [changed, hand] of changes)
+      expect(worst(look(stage, changed, hand), look(Stage.fromLevels(levels, size, SRGB_SPACE), changed))).toBe(0);
+  });
+
+  test("a tint that is moved leaves what was gathered of tones after it", () => {
+    const soft: Pass = { ...restingPass("soften", "soft", "Soft"), move: { kind: "soften", radius: 0.02, spreads: "all" } };
+    const moved = planOf(tint(SEPIA), soft);
+    const stage = Stage.fromLevels(levels, size, SRGB_SPACE);
+    stage.update(compilePlan(moved), undefined);
+    const { surroundings } = stage.bases().steps.get(1)!;
+    stage.update(compilePlan({ ...moved, passes: moved.passes.with(0, tint(VIVID)) }), undefined);
+    expect(stage.bases().steps.get(1)!.surroundings[0]).toBe(surroundings[0]);
+    stage.update(compilePlan({ ...moved, passes: [HARD, soft] }), undefined);
+    expect(stage.bases().steps.get(1)!.surroundings[0]).not.toBe(surroundings[0]);
+  });
+
+  test("reduced for the bench, with its grain, is near what the file is reduced to", async () => {
+    const small = { width: 75, height: 50 };
+    const fine = planOf(HARD, returned(), tint(SEPIA));
+    const stage = Stage.fromLevels(levels, size, SRGB_SPACE).reducedTo(small);
+    expect(stage.source.grain).toBeDefined();
+    const rgba = stage.render(compilePlan(fine), undefined, { ...FINISHED, dithered: false, coloured: "srgb" });
+    const file = await render(fine, { longEdge: 75 });
+    const off = Array.from(
+      { length: 3 * 75 * 50 },
+      (_, i) => Math.abs(rgba[4 * Math.floor(i / 3) + (i % 3)]! - file.levels[i]! / 257) / 255,
+    );
+    expect(off.reduce((sum, by) => sum + by, 0) / off.length).toBeLessThan(0.004);
+    expect(off.toSorted((p, q) => p - q)[Math.floor(0.99 * off.length)]).toBeLessThan(0.03);
+  });
+
+  test("a print cut out, turned, is cut in its colours too", async () => {
+    const frame = { turns: 1 as const, degrees: 0, mirrored: false, crop: { x: 0.1, y: 0.2, width: 0.6, height: 0.5 } };
+    const cut = await render({ ...plan, frame });
+    const whole = await render(plan);
+    // Every colour of the cut is one of the picture's.
+    const known = new Set(Array.from({ length: whole.levels.length / 3 }, (_, i) => whole.levels.subarray(3 * i, 3 * i + 3).join()));
+    expect(cut.levels.length / 3).toBe(cut.size.width * cut.size.height);
+    for (let i = 0; i < cut.levels.length; i += 3) expect(known.has(cut.levels.subarray(i, i + 3).join())).toBe(true);
+  });
+});
+
+describe("files", () => {
+  test.each([
+    ["tiff16", "srgb", "rgb16", 1],
+    ["tiff8", "display-p3", "srgb", 300],
+    ["png16", "display-p3", "rgb16", 1],
+    ["png8", "srgb", "srgb", 300],
+    ["jpeg", "display-p3", "srgb", 1800],
+  ] as const)("%s in %s is read by others as what it is", async (format, space, name, within) => {
+    const settings = ExportSettings.parse({ format, colour: space, quality: 100 });
+    const rendered = await render(planOf(returned()), { space, depth: format.endsWith("16") ? 16 : 8 });
+    const path = join(folder, `made.${format}`);
+    await writePrint(rendered, settings, path);
+    const metadata = await sharp(path).metadata();
+    expect([metadata.space, metadata.channels]).toEqual([name, 3]);
+    expect(Buffer.compare(metadata.icc!, Buffer.from(rgbProfile(space)))).toBe(0);
+    // A reader with colour management comes to the picture's own colours.
+    const { data } = await sharp(path)
+      .toColourspace("rgb16")
+      .pipelineColourspace("rgb16")
+      .withIccProfile("srgb")
+      .raw({ depth: "ushort" })
+      .toBuffer({ resolveWithObject: true });
+    const read = new Uint16Array(data.buffer, data.byteOffset, data.length / 2);
+    const off = Array.from(read, (level, i) => Math.abs(level - levels[i]!)).toSorted((p, q) => p - q);
+    expect(off[Math.floor(0.99 * off.length)]).toBeLessThan(Math.max(within, 120));
+  });
+
+  test("are grey without colour in the print, or by choice", async () => {
+    expect((await render(planOf(HARD))).space).toBeUndefined();
+    const none = await render(planOf(HARD, tint(VIVID)), { space: undefined });
+    expect(none.space).toBeUndefined();
+    expect(worst(none.levels, (await render(planOf(HARD))).levels)).toBe(0);
+    expect((await render(planOf({ ...tint(VIVID), on: false }))).space).toBeUndefined();
+  });
+
+  test.each(OUTPUT_SPACES)("the profile of %s says what its channels are", (space) => {
+    const read = readIccProfile(rgbProfile(space))!;
+    expect(worst(read.toP3, OUTPUT_TO_P3[space])).toBeLessThan(2e-4); // fixed point of 16 bits
+    expect(
+      worst(
+        read.curves.map((curve) => toLinear(curve, 0.3)),
+        [0, 1, 2].map(() => toLinear(SRGB_CURVE, 0.3)),
+      ),
+    ).toBeLessThan(1e-4);
+    expect(worst(apply3(invert3(read.toP3), [1, 1, 1]), [1, 1, 1])).toBeLessThan(3e-4);
+  });
+
+  test("of a mask are grey whatever the print carries", async () => {
+    const mask = await render(planOf(HARD, tint(VIVID, { region: "oval" })), { maskOf: 1 });
+    expect(mask.space).toBeUndefined();
+    expect(mask.levels.length).toBe(size.width * size.height);
+  });
+});
+
+test("the tone of a level is what the table of levels says", () => {
+  const table = encodedLevels(65535);
+  expect(greyTone(readTable(table, 0.4), 65535)).toBeCloseTo(0.4, 4);
+});
