@@ -14,6 +14,8 @@ import { readIccProfile } from "@/core/formats/readIccProfile";
 import { rgbProfile } from "@/core/formats/writtenProfile";
 import { openGate } from "@/core/gate/gate";
 import { readTable } from "@/core/kernels/reference";
+import { restingExposure } from "@/core/passes/exposure/exposure";
+import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
 import type { TintPoint } from "@/core/passes/tint/move";
 import { READY_TINTS } from "@/core/passes/tint/readyTints";
 import { compilePlan } from "@/core/plan/compilePlan";
@@ -50,6 +52,8 @@ const returned = (saturation = 1, changed: Partial<Pass> = {}): Pass => ({
 const HARD: Pass = { ...restingPass("contrast", "hard", "Hard"), move: { kind: "contrast", around: 5, grade: 4, black: 0, white: 10 } };
 const planOf = (...passes: Pass[]): Plan => ({
   ...defaultPlan(),
+  // The picture's own light, as it was found.
+  mix: { ...defaultPlan().mix, weights: { ...LUMINANCE_WEIGHTS }, clean: 0 },
   regions: [
     {
       ...emptyRegion("oval", "Oval"),
@@ -159,7 +163,7 @@ describe("neutrals", () => {
         neutral++;
         far = Math.max(far, Math.abs(r - grey.levels[i]!));
       }
-      expect(neutral / grey.levels.length).toBeGreaterThan(0.6);
+      expect(neutral / grey.levels.length).toBeGreaterThan(0.5);
       expect(far).toBe(0);
     }
   });
@@ -174,20 +178,21 @@ describe("neutrals", () => {
 
 describe("colour return", () => {
   test("on the picture's own light is the picture", async () => {
-    const { levels: made } = await render({ ...planOf(returned()), mix: { ...defaultPlan().mix, clean: 0 } });
+    const { levels: made } = await render(planOf(returned()));
     expect(worst(made, levels)).toBeLessThan(8); // of 65,535
   });
 
   test("on darker tones follows as light does: channels stay in proportion", () => {
     const stage = Stage.fromLevels(levels, size, SRGB_SPACE);
-    const darker: Pass = { ...HARD, move: { kind: "exposure", strokes: [], flat: -1.5, soften: 0, limit: null } };
+    const darker: Pass = { ...HARD, move: { kind: "exposure", ...restingExposure(), flat: -1.5 } };
     stage.update(compilePlan(planOf(darker, returned())), undefined);
     const [found, tones, { a, b }] = [stage.source.plainTones(undefined), stage.tonesAfter(2), stage.chromaAfter(2)!];
     for (let i = 0; i < tones.length; i += 11) {
       const { red, green, blue } = stage.source.colour;
-      const [lightness, ownA, ownB] = linearP3ToOklab([red[i]!, green[i]!, blue[i]!]);
-      const share = Math.min(Math.cbrt(toneToLuminance(tones[i]!)) / lightness, 1);
-      expect(tones[i]!).toBeLessThan(found[i]!);
+      const [, ownA, ownB] = linearP3ToOklab([red[i]!, green[i]!, blue[i]!]);
+      if (found[i]! < 0.05 || found[i]! > 0.9) continue;
+      const share = Math.cbrt(toneToLuminance(tones[i]!) / toneToLuminance(found[i]!));
+      expect(share).toBeLessThan(0.95);
       expect(Math.hypot(a[i]! - share * ownA, b[i]! - share * ownB)).toBeLessThan(1e-4);
     }
   });
@@ -195,7 +200,7 @@ describe("colour return", () => {
   test("ends without a rim: across a soft edge between things, colour runs evenly from none to all, and light does not change", () => {
     // An even red beside an even grey of its light, colour returned up to the middle of the red.
     const [W, H] = [200, 20];
-    const made = Uint16Array.from({ length: 3 * W * H }, (_, i) => 65535 * srgbEncode([0.4, 0.15, 0.1][i % 3]!));
+    const made = Uint16Array.from({ length: 3 * W * H }, (_, i) => 65535 * srgbEncode([0.5, 0.1, 0.05][i % 3]!));
     const stage = Stage.fromLevels(made, { width: W, height: H }, SRGB_SPACE);
     const region = {
       ...emptyRegion("half", "Half"),
@@ -316,12 +321,17 @@ describe("every way of rendering", () => {
 });
 
 describe("files", () => {
+  const inP3 = Array.from({ length: levels.length / 3 }, (_, i) => {
+    const light = [0, 1, 2].map((c) => toLinear(SRGB_CURVE, levels[3 * i + c]! / 65535)) as unknown as Vector3;
+    return apply3(OUTPUT_TO_P3.srgb, light).map((channel) => 65535 * srgbEncode(channel));
+  }).flat();
+
   test.each([
-    ["tiff16", "srgb", "rgb16", 1],
-    ["tiff8", "display-p3", "srgb", 300],
-    ["png16", "display-p3", "rgb16", 1],
-    ["png8", "srgb", "srgb", 300],
-    ["jpeg", "display-p3", "srgb", 1800],
+    ["tiff16", "srgb", "rgb16", 300],
+    ["tiff8", "display-p3", "srgb", 3],
+    ["png16", "display-p3", "rgb16", 300],
+    ["png8", "srgb", "srgb", 2],
+    ["jpeg", "display-p3", "srgb", 12],
   ] as const)("%s in %s is read by others as what it is", async (format, space, name, within) => {
     const settings = ExportSettings.parse({ format, colour: space, quality: 100 });
     const rendered = await render(planOf(returned()), { space, depth: format.endsWith("16") ? 16 : 8 });
@@ -330,16 +340,13 @@ describe("files", () => {
     const metadata = await sharp(path).metadata();
     expect([metadata.space, metadata.channels]).toEqual([name, 3]);
     expect(Buffer.compare(metadata.icc!, Buffer.from(rgbProfile(space)))).toBe(0);
-    // A reader with colour management comes to the picture's own colours.
-    const { data } = await sharp(path)
-      .toColourspace("rgb16")
-      .pipelineColourspace("rgb16")
-      .withIccProfile("srgb")
-      .raw({ depth: "ushort" })
-      .toBuffer({ resolveWithObject: true });
-    const read = new Uint16Array(data.buffer, data.byteOffset, data.length / 2);
-    const off = Array.from(read, (level, i) => Math.abs(level - levels[i]!)).toSorted((p, q) => p - q);
-    expect(off[Math.floor(0.99 * off.length)]).toBeLessThan(Math.max(within, 120));
+    // A reader with colour management, which comes to Display P3 at 16 bits and to sRGB at 8, finds the picture's own colours there.
+    const reader = sharp(path).toColourspace(format.endsWith("16") ? "rgb16" : "srgb");
+    const managed = await reader.raw({ depth: "ushort" }).toBuffer();
+    const read = new Uint16Array(managed.buffer, managed.byteOffset, managed.length / 2);
+    const expected = format.endsWith("16") ? inP3 : Array.from(levels, (level) => level / 257);
+    const off = Array.from(read, (level, i) => Math.abs(level - expected[i]!)).toSorted((p, q) => p - q);
+    expect(off[Math.floor(0.99 * off.length)]).toBeLessThan(within);
   });
 
   test("are grey without colour in the print, or by choice", async () => {

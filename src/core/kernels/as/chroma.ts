@@ -30,7 +30,7 @@ export function layChroma(plane: usize, laid: usize, amount: usize, n: i32, repl
   }
 }
 
-/** Linear P3 → a and b of OKLab, times a saturation, and less where the tone given is darker than the colour: as if less light fell on it. tone 0: as they are. */
+/** Linear P3 → a and b of OKLab, times a saturation, and less where the tone given is darker than the colour: as if less light fell on it. tone 0: as they are. Constants of P3. */
 export function chromaOf(r: usize, g: usize, b: usize, tone: usize, outA: usize, outB: usize, n: i32, constants: usize, saturation: f32): void {
   const most = f32x4.splat(saturation), tiny = f32x4.splat(1e-6);
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
@@ -40,8 +40,8 @@ export function chromaOf(r: usize, g: usize, b: usize, tone: usize, outA: usize,
     const s = signedRoot(row3(constants + 24, red, green, blue));
     let scale = most;
     if (tone) {
-      const lightness = row3(constants + TO_LAB, l, m, s), t = v128.load(tone + i), wanted = rootOf(t, luminanceOf(t));
-      scale = f32x4.mul(most, clamp01(f32x4.div(wanted, f32x4.pmax(lightness, tiny))));
+      const own = cubeRoot(row3(constants + CHANNEL_LIGHT, red, green, blue)), t = v128.load(tone + i), wanted = rootOf(t, luminanceOf(t));
+      scale = f32x4.mul(most, clamp01(f32x4.div(wanted, f32x4.pmax(own, tiny))));
     }
     const p = f32x4.mul(scale, row3(constants + TO_LAB + 12, l, m, s)), q = f32x4.mul(scale, row3(constants + TO_LAB + 24, l, m, s));
     const isColour = f32x4.gt(f32x4.add(f32x4.mul(p, p), f32x4.mul(q, q)), f32x4.splat(NONE));
