@@ -17,6 +17,7 @@ import { decodePicture } from "@/engine/node/decodePicture";
 import { renderPicture } from "@/engine/node/renderPicture";
 import { writePrint } from "@/engine/node/writePrint";
 import { Stage } from "@/engine/stage";
+import { FINISHED } from "@/engine/stageTypes";
 
 // Times of the engine: the 24-megapixel export against the decode and encode around it, and the preview.
 // Other work on the machine disturbs absolute times; trust the ratios within one run.
@@ -145,6 +146,8 @@ const PLANS: Record<string, () => Plan> = {
     plan.passes.unshift(...BEFORE_THE_MIX.map((move) => ({ ...restingPass(move.kind, move.kind, move.kind), move })));
     return plan;
   },
+  "with a tint, in colour": () => withPasses({ kind: "tint", points: [{ zone: 5, hueDeg: 70, chroma: 0.04 }], replaces: false }),
+  "with colour returned, in colour": () => withPasses({ kind: "colour-return", saturation: 1 }),
   "twelve passes": () => twelvePasses(0),
   "twelve passes, one through a soft oval": () => twelvePasses(1),
   "twelve passes, six through a soft oval": () => twelvePasses(6),
@@ -191,7 +194,7 @@ async function maskedExport(file: string, folder: string): Promise<void> {
   let plain = 0;
   for (const [name, plan] of Object.entries(PLANS)) {
     const cleaned = async () => ({ full: clean });
-    const [took] = await timed(() => renderPicture(picture, plan(), { depth: 16, threads: 2, threadFile, cleaned }));
+    const [took] = await timed(() => renderPicture(picture, plan(), { depth: 16, threads: 2, threadFile, cleaned, space: "srgb" }));
     plain ||= took;
     console.log(`24 MP render on two threads, ${name}: ${took.toFixed(0)} ms (${(took / plain).toFixed(1)} times)`);
   }
@@ -286,11 +289,47 @@ function colourDrags(): void {
   }
 }
 
+/** Colour on tones under the hand, twelve passes after it, on what a screen of 1280 by 800 shows. Against a weight of the mix. */
+function chromaDrags(): void {
+  const size = { width: 656, height: 437 };
+  const wide = { width: 1968, height: 1311 };
+  const levels = Uint16Array.from(
+    { length: 3 * wide.width * wide.height },
+    (_, i) => (30000 + 20000 * Math.sin(i / 700) + ((i * 7919) % 9000)) & 65535,
+  );
+  const fine = Stage.fromLevels(levels, wide, SRGB_SPACE);
+  for (const [name, stage] of [
+    ["0.3 MP with grain", fine.reducedTo(size)],
+    ["1.1 MP without", Stage.fromLevels(levels.subarray(0, 3 * 1280 * 853), { width: 1280, height: 853 }, SRGB_SPACE)],
+  ] as const) {
+    const compile = planCompiler();
+    const drag = (change: (k: number) => Plan): number => {
+      const times: number[] = [];
+      for (let k = 0; k < 25; k++) {
+        const plan = change(k);
+        const begin = performance.now();
+        stage.render(compile(plan), { first: 0, end: 1 }, FINISHED);
+        times.push(performance.now() - begin);
+      }
+      return median(times);
+    };
+    const base = twelvePasses(0);
+    const weight = drag((k) => ({ ...base, mix: { ...base.mix, weights: { red: 0.6 + k / 1000, green: 0.4 - k / 1000, blue: 0 } } }));
+    const first = (move: Move): Plan => ({ ...base, passes: [{ ...restingPass(move.kind, "colour", "Colour"), move }, ...base.passes] });
+    const tinted = drag((k) => first({ kind: "tint", points: [{ zone: 5, hueDeg: 70, chroma: 0.03 + k / 1000 }], replaces: false }));
+    const returned = drag((k) => first({ kind: "colour-return", saturation: 1 - k / 100 }));
+    const times = (took: number) => `${took.toFixed(1)} ms (${(took / weight).toFixed(1)} times)`;
+    console.log(
+      `${name}, 12 passes: ${weight.toFixed(1)} ms for a weight of the mix, a tint ${times(tinted)}, colour return ${times(returned)}`,
+    );
+  }
+}
+
 if (process.argv[2] === "--one-export") {
   const [, , , from, to, plan] = process.argv;
   const picture = await decodePicture(from!, `${to!}.raw`);
   const cleaned = async () => ({ full: cleanLevel(picture, `${to!}.clean`) });
-  const rendered = await renderPicture(picture, PLANS[plan!]!(), { depth: 16, threads: 2, threadFile, cleaned });
+  const rendered = await renderPicture(picture, PLANS[plan!]!(), { depth: 16, threads: 2, threadFile, cleaned, space: "srgb" });
   await writePrint(rendered, ExportSettings.parse({ format: "tiff16" }), to!);
   process.send!(process.resourceUsage().maxRSS);
 } else {
@@ -298,6 +337,7 @@ if (process.argv[2] === "--one-export") {
   try {
     previews();
     colourDrags();
+    chromaDrags();
     await exports24(folder);
   } finally {
     rmSync(folder, { recursive: true, force: true });

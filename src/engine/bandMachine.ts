@@ -144,7 +144,7 @@ export class BandMachine {
     this.#counts = heap.reserve(16 * HISTOGRAM_BINS);
     this.#tables = heap.reserve(TABLE_SLOTS * this.#tableBytes);
     this.#rows = heap.reserve(4 * ROWS_SLOTS * ROWS_LENGTH);
-    this.#chroma = new ChromaBand(heap, this.#plane, [this.#toneTable, LUMINANCE_KNOTS]);
+    this.#chroma = new ChromaBand(heap, this.#plane);
     this.setGamut(IDENTITY3);
     heap.f32(this.#toneTable, LUMINANCE_TO_TONE.length).set(LUMINANCE_TO_TONE);
     heap.f32(this.#meanTable, MEAN_TO_TONE.length).set(MEAN_TO_TONE);
@@ -317,9 +317,9 @@ export class BandMachine {
     if (byMask) this.#heap.run.multiply(stops, mask, stops, n);
   }
 
-  /** Sets the space whose channels colour is shown and written in. */
-  setOutputSpace(space: OutputSpace): void {
-    this.#chroma.setSpace(space);
+  /** Sets the space whose channels colour is shown and written in, and in how many bits. */
+  setOutputSpace(space: OutputSpace, depth: 8 | 16): void {
+    this.#chroma.setOutput(space, depth);
   }
 
   /** a, b → none. */
@@ -327,7 +327,7 @@ export class BandMachine {
     this.#chroma.clear(padded(this.#n));
   }
 
-  /** a, b → those and what a step lays; what returns the colour finds it in red, green, blue. */
+  /** a, b → those and what a step lays; what returns the colour finds it in red, green, blue and, as its own a and b, in hue and fade. */
   applyChroma({ laid, strength, share }: ChromaStep, byMask: boolean): void {
     const n = padded(this.#n);
     this.#letThrough(strength, share, byMask);
@@ -338,17 +338,17 @@ export class BandMachine {
 
   /** red, green, blue in linear P3 → a, b. */
   findChroma(): void {
-    this.#chroma.ofColour(padded(this.#n));
+    this.#chroma.ofColour(padded(this.#n), false);
+  }
+
+  /** red, green, blue in linear P3 → their own a and b, in hue and fade. */
+  findOwnChroma(): void {
+    this.#chroma.ofColour(padded(this.#n), true);
   }
 
   /** tone, a, b → red, green, blue in linear P3, whose luminance is the tone's. */
   colourLight(): void {
     this.#chroma.toLight(padded(this.#n));
-  }
-
-  /** tone, a, b → red, green, blue as tones of the channels of the output's space. */
-  colourTones(): void {
-    this.#chroma.toTones(padded(this.#n));
   }
 
   /** a, b of the darker tones of a band, after its mean light was made → those of both: the darker tones, and what the lighter ones have, from places in whole planes. */
@@ -517,30 +517,30 @@ export class BandMachine {
     return this.#heap.u8(this.#output, 4 * this.#n);
   }
 
-  /** red, green, blue as tones → one row of opaque pixels. A view, as above. */
-  colourRgbaRow(from: number, width: number, ditherRow: Float32Array): Uint8Array {
+  /** tone, a, b → one row of opaque pixels. A view, as above. */
+  printRgbaRow(from: number, width: number, ditherRow: Float32Array): Uint8Array {
     const mask = this.#setDither(ditherRow);
-    const [red, green, blue] = [this.#plane.red, this.#plane.green, this.#plane.blue].map((plane) => plane + 4 * from) as [
-      number,
-      number,
-      number,
-    ];
-    const { run } = this.#heap;
-    run.tonesToRgba(red, green, blue, this.#output, padded(width), this.#outputTable, this.#outputKnots, this.#ditherRow, mask);
+    this.#chroma.toRgba(from, padded(width), this.#output, [this.#outputTable, this.#outputKnots], [this.#ditherRow, mask]);
     return this.#heap.u8(this.#output, 4 * width);
   }
 
-  /** Tones, of the band or a channel of it → one row of 8-bit levels, dithered. A view, as above. */
-  grey8Row(from: number, width: number, ditherRow: Float32Array, plane: PlaneName = "tone"): Uint8Array {
+  /** tone, a, b → 16-bit levels of three channels of the band. A view, as above. */
+  print16(): Uint16Array {
+    this.#chroma.to16(padded(this.#n), this.#levels, [this.#outputTable, this.#outputKnots]);
+    return this.#heap.u16(this.#levels, 3 * this.#n);
+  }
+
+  /** tone → one row of 8-bit levels, dithered. A view, as above. */
+  grey8Row(from: number, width: number, ditherRow: Float32Array): Uint8Array {
     const mask = this.#setDither(ditherRow);
-    const [tone, n] = [this.#plane[plane] + 4 * from, padded(width)];
+    const [tone, n] = [this.#plane.tone + 4 * from, padded(width)];
     this.#heap.run.grey8(tone, this.#output, n, this.#outputTable, this.#outputKnots, this.#ditherRow, mask);
     return this.#heap.u8(this.#output, width);
   }
 
-  /** Tones, of the band or a channel of it → 16-bit levels. A view, as above. */
-  grey16(plane: PlaneName = "tone"): Uint16Array {
-    this.#heap.run.grey16(this.#plane[plane], this.#output, padded(this.#n), this.#outputTable, this.#outputKnots);
+  /** tone → 16-bit levels of the band. A view, as above. */
+  grey16(): Uint16Array {
+    this.#heap.run.grey16(this.#plane.tone, this.#output, padded(this.#n), this.#outputTable, this.#outputKnots);
     return this.#heap.u16(this.#output, this.#n);
   }
 

@@ -1,5 +1,6 @@
 import { CHROMA_CONSTANTS, chromaConstants, type OutputSpace } from "@/core/colour/printColour";
 import type { KernelHeap } from "@/core/kernels/kernelHeap";
+import { encodedLight } from "@/core/view/toneTables";
 import type { LaidChroma } from "@/core/steps/step";
 import type { PlaneName } from "./bandMachine";
 
@@ -10,42 +11,48 @@ export interface ChromaPlanes {
 }
 export const CHROMA_PLANES = ["a", "b"] as const;
 
+/** Knots of tables of levels over light, by their bits: steep at black, they err by less than a tenth of a level there. */
+const LIGHT_KNOTS = { 8: 4096, 16: 16384 } as const;
+const LEVELS: { [depth in 8 | 16]?: Float32Array } = {};
+
 /** The colour beside the tones of the band in a machine. `n` counts its pixels, a multiple of 4. */
 export class ChromaBand {
   readonly #channels: number;
   readonly #p3: number;
-  /** Where a table of tones lies, and its knots. */
-  readonly #toneTable: readonly [number, number];
+  readonly #levels: number;
+  #written: { space: OutputSpace; depth: 8 | 16 } | undefined;
 
   /** Bytes it reserves in its machine's heap. */
-  static readonly bytes = 2 * 4 * (CHROMA_CONSTANTS + 4);
+  static readonly bytes = 2 * 4 * (CHROMA_CONSTANTS + 4) + 8 * (LIGHT_KNOTS[16] + 2);
 
   constructor(
     readonly heap: KernelHeap,
     readonly plane: Record<PlaneName, number>,
-    toneTable: readonly [number, number],
   ) {
-    this.#toneTable = toneTable;
     this.#channels = heap.reserve(4 * CHROMA_CONSTANTS);
     this.#p3 = heap.reserve(4 * CHROMA_CONSTANTS);
+    this.#levels = heap.reserve(8 * (LIGHT_KNOTS[16] + 1));
     heap.f32(this.#p3, CHROMA_CONSTANTS).set(chromaConstants("display-p3"));
-    this.setSpace("display-p3");
   }
 
-  /** Sets the space whose channels are shown and written. */
-  setSpace(space: OutputSpace): void {
+  /** Sets the space whose channels are shown and written, and in how many bits. */
+  setOutput(space: OutputSpace, depth: 8 | 16): void {
+    if (this.#written?.space === space && this.#written.depth === depth) return;
+    this.#written = { space, depth };
     this.heap.f32(this.#channels, CHROMA_CONSTANTS).set(chromaConstants(space));
+    const table = (LEVELS[depth] ??= encodedLight(depth === 8 ? 255 : 65535, LIGHT_KNOTS[depth]));
+    this.heap.f32(this.#levels, table.length).set(table);
   }
 
   clear(n: number): void {
     for (const name of CHROMA_PLANES) this.heap.f32(this.plane[name], n).fill(0);
   }
 
-  /** a, b → those and what is laid on them, by the amounts in stops; what is laid is looked up by `lookUp`, or of red, green, blue. around and above are anything afterwards. */
+  /** a, b → those and what is laid on them, by the amounts in stops; what is laid is looked up by `lookUp`, or of red, green, blue and their own a and b in hue and fade. around and above are anything afterwards. */
   lay(laid: LaidChroma, n: number, lookUp: (table: Float32Array, out: number) => void): void {
-    const { red, green, blue, tone, around, above, a, b, stops } = this.plane;
+    const { red, green, blue, tone, around, above, a, b, hue, fade, stops } = this.plane;
     const { run } = this.heap;
-    if (laid.by === "colour") run.chromaOf(red, green, blue, tone, around, above, n, this.#p3, laid.saturation);
+    if (laid.by === "colour") run.followTone(red, green, blue, tone, hue, fade, around, above, n, this.#p3, laid.saturation);
     else {
       lookUp(laid.a, around);
       lookUp(laid.b, above);
@@ -54,10 +61,10 @@ export class ChromaBand {
     run.layChroma(b, above, stops, n, Number(laid.replaces));
   }
 
-  /** red, green, blue in linear P3 → a, b. */
-  ofColour(n: number): void {
-    const { red, green, blue, a, b } = this.plane;
-    this.heap.run.chromaOf(red, green, blue, 0, a, b, n, this.#p3, 1);
+  /** red, green, blue in linear P3 → their a and b, in hue and fade, or in a and b. */
+  ofColour(n: number, isOwn: boolean): void {
+    const { red, green, blue, a, b, hue, fade } = this.plane;
+    this.heap.run.chromaOf(red, green, blue, ...(isOwn ? ([hue, fade] as const) : ([a, b] as const)), n, this.#p3);
   }
 
   /** tone, a, b → red, green, blue in linear P3, beyond it where they lie there. */
@@ -66,18 +73,28 @@ export class ChromaBand {
     this.heap.run.colourLight(tone, a, b, red, green, blue, n, this.#p3);
   }
 
-  /** tone, a, b → red, green, blue as tones of the space's channels. */
-  toTones(n: number): void {
-    const { red, green, blue, tone, a, b } = this.plane;
-    this.heap.run.colourTones(tone, a, b, red, green, blue, n, this.#channels, ...this.#toneTable);
+  /** tone, a, b of `n` pixels from one on → opaque pixels; `greys` is the table of levels over tone, with its knots, `dither` the row of offsets and where it begins anew. */
+  toRgba(from: number, n: number, out: number, greys: readonly [number, number], dither: readonly [number, number]): void {
+    const [tone, a, b] = this.#from(from);
+    this.heap.run.colourRgba(tone, a, b, out, n, this.#channels, this.#levels, LIGHT_KNOTS[8], ...greys, ...dither);
   }
 
-  /** a and b of the darker tone (in around), with those of the lighter (in above), its share in mask and their mean in tone → those of both together. stops is anything afterwards. */
+  /** The same as levels of three channels at 16 bits. */
+  to16(n: number, out: number, greys: readonly [number, number]): void {
+    const [tone, a, b] = this.#from(0);
+    this.heap.run.colour16(tone, a, b, out, n, this.#channels, this.#levels, LIGHT_KNOTS[16], ...greys);
+  }
+
+  #from(pixel: number): [number, number, number] {
+    const { tone, a, b } = this.plane;
+    return [tone + 4 * pixel, a + 4 * pixel, b + 4 * pixel];
+  }
+
+  /** a and b of the darker tone (in around), with those of the lighter (in above), its share in mask and their mean in tone → those of both together. hue and fade are anything afterwards. */
   meet(lighter: ChromaPlanes, from: number, n: number, pixels: number): void {
-    const { around, above, mask, tone, stops } = this.plane;
-    for (const name of CHROMA_PLANES) {
-      this.heap.f32(stops, pixels).set(lighter[name].subarray(from, from + pixels));
-      this.heap.run.meanChroma(around, above, mask, tone, this.plane[name], stops, this.plane[name], n);
-    }
+    const { around, above, mask, tone, a, b, hue, fade } = this.plane;
+    this.heap.f32(hue, pixels).set(lighter.a.subarray(from, from + pixels));
+    this.heap.f32(fade, pixels).set(lighter.b.subarray(from, from + pixels));
+    this.heap.run.meanChroma(around, above, mask, tone, a, b, hue, fade, n);
   }
 }

@@ -123,6 +123,7 @@ export function rowRenderer(
         const laid = run.mask && layMask(run.mask); // may need the machine
         if (readsColour(run)) putColour(machine, mixed!);
         if (run.mixed?.mix.hueTable) machine.findHues();
+        if (run.chroma?.laid.by === "colour") machine.findOwnChroma();
         const differences =
           run.detail && detailOf(taken(machine, "tone", rows * width), { width, height: rows }, run.detail.radius * longEdge);
         applyRun(machine, run, { base: bases.steps.get(run.from), ...laid, painted, differences, first: 0 }, place);
@@ -225,7 +226,7 @@ export interface Output {
 
 /** Writes what a machine holds, so many rows of output from one on. */
 function levelWriter(machine: BandMachine, { size: { width }, depth, noise = 0, space }: Output, isColoured: boolean, shown?: ShownMask) {
-  if (space) machine.setOutputSpace(space);
+  if (space) machine.setOutputSpace(space, depth);
   const top = depth === 8 ? 255 : 65535;
   machine.setOutputTable(shown ? pairTable(1, (share) => top * share) : encodedLevels(top));
   const dither = (y: number) => (noise > 0 ? noiseRow(y, width, noise) : ditherRow(y));
@@ -233,21 +234,21 @@ function levelWriter(machine: BandMachine, { size: { width }, depth, noise = 0, 
     if (out instanceof Uint16Array) out.set(machine.grey16(), y * width);
     else for (let row = 0; row < rows; row++) out.set(machine.grey8Row(row * width, width, dither(y + row)), (y + row) * width);
   };
-  // The channels of a pixel share its offset, so that greys stay grey.
   const colour = (y: number, rows: number, out: Uint8Array | Uint16Array): void => {
-    machine.colourTones();
-    CHANNELS.forEach((name, c) => {
-      if (out instanceof Uint16Array) return spread(machine.grey16(name), out, 3 * y * width + c);
-      for (let row = 0; row < rows; row++)
-        spread(machine.grey8Row(row * width, width, dither(y + row), name), out, 3 * (y + row) * width + c);
-    });
+    if (out instanceof Uint16Array) return out.set(machine.print16(), 3 * y * width);
+    for (let row = 0; row < rows; row++)
+      withoutAlpha(machine.printRgbaRow(row * width, width, dither(y + row)), out, 3 * (y + row) * width);
   };
   return isColoured ? colour : grey;
 }
 
-/** Writes the levels of a channel to every third place. */
-function spread(levels: Uint8Array | Uint16Array, out: Uint8Array | Uint16Array, at: number): void {
-  for (let i = 0; i < levels.length; i++, at += 3) out[at] = levels[i]!;
+/** Lays pixels of 4 bytes out as levels of three channels. */
+function withoutAlpha(rgba: Uint8Array, out: Uint8Array, at: number): void {
+  for (let i = 0; i < rgba.length; i += 4, at += 3) {
+    out[at] = rgba[i]!;
+    out[at + 1] = rgba[i + 1]!;
+    out[at + 2] = rgba[i + 2]!;
+  }
 }
 
 /**

@@ -11,6 +11,7 @@ import { BAND_PIXELS, BandMachine, type BandPlace } from "./bandMachine";
 import { betweenDecoded, colourOf, decodeLevels, reduceDecoded, viewOf, type Decoded, type Part, type StoredLevels } from "./decoded";
 import { FUSED_KNOTS } from "./fuseTables";
 import { ANALYSIS_EDGE } from "./maskBases";
+import type { ChromaPlanes } from "./chromaBand";
 import { PrintCutter } from "./printCutter";
 import type { MaskPicture } from "./maskPlane";
 import { Spotted } from "./spotted";
@@ -36,7 +37,7 @@ const UNTOUCHED = { spots: [], spotsKey: "" };
  * A picture, or a part of one, decoded: linear colour, and what inside each pixel it was reduced from. All that renders it shares it, and the machine that
  * works on one band of it at a time.
  *
- * Memory  12 bytes a pixel, 8 more once hues are looked at; with grain 40 and 16; with cleaned colour as much again, and once more where a mix reads something between.
+ * Memory  12 bytes a pixel, 8 more once hues are looked at, and 8 once colour is returned; with grain 40 and 16; with cleaned colour as much again, and once more where a mix reads something between.
  *         Masks and their shapes up to a fixed size. Spots: see `Spotted`.
  */
 export class Source {
@@ -46,6 +47,7 @@ export class Source {
   readonly cutter = new PrintCutter();
   readonly #rowsInBand: number;
   readonly #hues = new WeakMap<Planes, Hues>();
+  readonly #chroma = new WeakMap<Planes, ChromaPlanes>();
   readonly #plainTones = new WeakMap<Planes, Float32Array>();
   #found: Decoded;
   #cleaned: Decoded | undefined;
@@ -206,9 +208,10 @@ export class Source {
     for (const name of CHANNELS) this.machine.put(name, colour[name], from, to);
   }
 
-  /** The colours are no longer what they were: their hues are found anew. */
+  /** The colours are no longer what they were: what is known of them is found anew. */
   forgetHues(colour: Planes): void {
     this.#hues.delete(colour);
+    this.#chroma.delete(colour);
   }
 
   /** The tone of the luminance as found. Not to be changed. */
@@ -244,6 +247,21 @@ export class Source {
     });
     this.#hues.set(colour, hues);
     return hues;
+  }
+
+  /** The colours' own a and b in OKLab. Not to be changed. */
+  ownChroma(colour: Planes): ChromaPlanes {
+    const known = this.#chroma.get(colour);
+    if (known) return known;
+    const chroma = { a: new Float32Array(this.pixels), b: new Float32Array(this.pixels) };
+    this.forBands((from, to) => {
+      this.putColour(from, to, colour);
+      this.machine.findOwnChroma();
+      this.machine.take("hue", chroma.a, from);
+      this.machine.take("fade", chroma.b, from);
+    });
+    this.#chroma.set(colour, chroma);
+    return chroma;
   }
 
   /** How much of the picture holds each hue: `bins` sums over the turn, weighted by how coloured a pixel is. */

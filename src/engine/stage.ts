@@ -115,7 +115,7 @@ export class Stage {
     // What is cut out, and what the passes in hand change, are known only when all of it is.
     const isShownOnTheWay = !print && showing.of === "print";
     const isColoured = showing.of === "print" && showing.coloured !== undefined && this.#isColoured(plan.passes.length);
-    if (showing.coloured) machine.setOutputSpace(showing.coloured);
+    if (showing.coloured) machine.setOutputSpace(showing.coloured, 8);
     const show: TakeBand = (_first, _end, y, rows) => this.#showBand(rgba, this.size.width, y, rows, showing.dithered, isColoured);
     this.#run(plan, bases, isShownOnTheWay ? show : undefined);
     if (!isShownOnTheWay) {
@@ -252,6 +252,8 @@ export class Stage {
       this.#mixed.set(part, colour);
       if (this.source.machine.movesHues || plan.passes.some(({ step }) => step?.kind === "mixed" && step.mix.hueTable))
         this.source.hues(colour);
+      // Found now: it works in the machine, which sweeps are about to.
+      if (plan.passes.some(({ step }) => step?.kind === "chroma" && step.laid.by === "colour")) this.source.ownChroma(colour);
     }
     return this.source.machine;
   }
@@ -393,6 +395,7 @@ export class Stage {
     }
     for (const { to, planes, added, base, painted, differences, ...run } of runs) {
       if (readsColour(run)) this.#putMixed(first, end, part, run.mixed?.mix.hueTable !== undefined);
+      if (run.chroma?.laid.by === "colour") this.#putOwnChroma(first, end, part);
       applyRun(
         machine,
         run,
@@ -516,6 +519,12 @@ export class Stage {
     machine.mix();
   }
 
+  #putOwnChroma(from: number, to: number, part: Part): void {
+    const { a, b } = this.source.ownChroma(this.#mixed.get(part)!);
+    this.source.machine.put("hue", a, from, to);
+    this.source.machine.put("fade", b, from, to);
+  }
+
   /** Puts the colour that is mixed into the machine, with its hues where they are moved. */
   #putMixed(from: number, to: number, part: Part, withHues: boolean): void {
     const colour = this.#mixed.get(part)!;
@@ -571,10 +580,9 @@ export class Stage {
   /** Turns the tones in the machine, and the colour on them where it is seen, into pixels. */
   #showBand(rgba: Uint8Array, width: number, y: number, rows: number, dithered: boolean, isColoured: boolean): void {
     const { machine } = this.source;
-    if (isColoured) machine.colourTones();
     for (let row = 0; row < rows; row++) {
       const dither = dithered ? ditherRow(y + row) : NO_DITHER;
-      const pixels = isColoured ? machine.colourRgbaRow(row * width, width, dither) : machine.greyRgbaRow(row * width, width, dither);
+      const pixels = isColoured ? machine.printRgbaRow(row * width, width, dither) : machine.greyRgbaRow(row * width, width, dither);
       rgba.set(pixels, 4 * (y + row) * width);
     }
   }

@@ -181,32 +181,69 @@ export interface KernelExports {
   ): void;
   packGrain(mean: number, grain: number, stride: number, out: number, n: number): void;
   unpackGrain(mean: number, packed: number, grain: number, stride: number, n: number): void;
-  /** Colour beside the tone: as/chroma.ts. tone: 0 where there is none. */
+  /** Colour beside the tone: as/chroma.ts. */
   layChroma(plane: number, laid: number, amount: number, n: number, replaces: number): void;
-  chromaOf(
-    ...args: [r: number, g: number, b: number, tone: number, outA: number, outB: number, n: number, constants: number, saturation: number]
+  chromaOf(r: number, g: number, b: number, outA: number, outB: number, n: number, constants: number): void;
+  followTone(
+    ...args: [
+      r: number,
+      g: number,
+      b: number,
+      tone: number,
+      ownA: number,
+      ownB: number,
+      outA: number,
+      outB: number,
+      n: number,
+      constants: number,
+      saturation: number,
+    ]
   ): void;
   colourLight(tone: number, a: number, b: number, r: number, g: number, blue: number, n: number, constants: number): void;
-  colourTones(
+  /** Tables: levels over light, levels over tone. */
+  colour16(
     ...args: [
       tone: number,
       a: number,
       b: number,
-      r: number,
-      g: number,
-      blue: number,
+      out: number,
       n: number,
       constants: number,
-      table: number,
+      levels: number,
       knots: number,
+      greys: number,
+      greyKnots: number,
+    ]
+  ): void;
+  /** mask: as of greyToRgba. */
+  colourRgba(
+    ...args: [
+      tone: number,
+      a: number,
+      b: number,
+      out: number,
+      n: number,
+      constants: number,
+      levels: number,
+      knots: number,
+      greys: number,
+      greyKnots: number,
+      ditherRow: number,
+      mask: number,
     ]
   ): void;
   meanChroma(
-    ...args: [toneA: number, toneB: number, share: number, mean: number, first: number, second: number, out: number, n: number]
-  ): void;
-  /** mask: as of greyToRgba. */
-  tonesToRgba(
-    ...args: [r: number, g: number, b: number, out: number, n: number, table: number, knots: number, ditherRow: number, mask: number]
+    ...args: [
+      toneA: number,
+      toneB: number,
+      share: number,
+      mean: number,
+      a: number,
+      b: number,
+      otherA: number,
+      otherB: number,
+      n: number,
+    ]
   ): void;
   /** Cleaning of colour: as/clean.ts. */
   labOf(colour: number, out: number, stride: number, n: number, constants: number): void;

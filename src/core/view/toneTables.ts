@@ -29,9 +29,9 @@ export function lookTable(look: Look): Float32Array {
   return jumpTable(LOOK_KNOTS, (t) => 255 * srgbEncode(toneToLuminance(shownTone(look, t))));
 }
 
-/** Linear light to sRGB-encoded levels 0–255, for showing colour. */
-export function encodedLight(): Float32Array {
-  return pairTable(TONE_KNOTS, (y) => 255 * srgbEncode(y)); // steep at black: needs the finer table
+/** Linear light to sRGB-encoded levels 0–`top`, for showing colour. */
+export function encodedLight(top: 255 | 65535 = 255, knots: number = TONE_KNOTS): Float32Array {
+  return pairTable(knots, (y) => top * srgbEncode(y)); // steep at black: needs the finer table
 }
 
 function shownTone(look: Look, t: number): number {

@@ -1,5 +1,5 @@
 // Colour beside the tone: a and b of OKLab, laid after the mix, and what comes of them and a tone.
-import { clamp01, cube, cubeRoot, gatherUnit, luminanceOf, row3 } from "./lanes";
+import { clamp01, cube, gatherUnit, luminanceOf, rounded8, row3 } from "./lanes";
 
 // Constants: linear P3 to LMS (9), LMS to lightness, a, b (9), what a and b give to the cube roots of L, M, S (6), what each of these gives to luminance (3), LMS to the channels
 // that are made (9), what each of those gives to luminance (3).
@@ -30,75 +30,84 @@ export function layChroma(plane: usize, laid: usize, amount: usize, n: i32, repl
   }
 }
 
-/** Linear P3 → a and b of OKLab, times a saturation, and less where the tone given is darker than the colour: as if less light fell on it. tone 0: as they are. Constants of P3. */
-export function chromaOf(r: usize, g: usize, b: usize, tone: usize, outA: usize, outB: usize, n: i32, constants: usize, saturation: f32): void {
-  const most = f32x4.splat(saturation), tiny = f32x4.splat(1e-6);
+/** Linear P3 → a and b of OKLab. */
+export function chromaOf(r: usize, g: usize, b: usize, outA: usize, outB: usize, n: i32, constants: usize): void {
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
     const red = v128.load(r + i), green = v128.load(g + i), blue = v128.load(b + i);
     const l = signedRoot(row3(constants, red, green, blue));
     const m = signedRoot(row3(constants + 12, red, green, blue));
     const s = signedRoot(row3(constants + 24, red, green, blue));
-    let scale = most;
-    if (tone) {
-      const own = cubeRoot(row3(constants + CHANNEL_LIGHT, red, green, blue)), t = v128.load(tone + i), wanted = rootOf(t, luminanceOf(t));
-      scale = f32x4.mul(most, clamp01(f32x4.div(wanted, f32x4.pmax(own, tiny))));
-    }
-    const p = f32x4.mul(scale, row3(constants + TO_LAB + 12, l, m, s)), q = f32x4.mul(scale, row3(constants + TO_LAB + 24, l, m, s));
+    const p = row3(constants + TO_LAB + 12, l, m, s), q = row3(constants + TO_LAB + 24, l, m, s);
     const isColour = f32x4.gt(f32x4.add(f32x4.mul(p, p), f32x4.mul(q, q)), f32x4.splat(NONE));
     v128.store(outA + i, v128.and(p, isColour));
     v128.store(outB + i, v128.and(q, isColour));
   }
 }
 
+/** a and b of a colour in linear P3, times a saturation, and less where the tone given is darker than it: as if less light fell on it. Constants of P3. */
+export function followTone(r: usize, g: usize, b: usize, tone: usize, ownA: usize, ownB: usize, outA: usize, outB: usize, n: i32, constants: usize, saturation: f32): void {
+  const most = f32x4.splat(saturation), tiny = f32x4.splat(1e-6);
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
+    const own = row3(constants + CHANNEL_LIGHT, v128.load(r + i), v128.load(g + i), v128.load(b + i));
+    const wanted = luminanceOf(v128.load(tone + i));
+    const scale = f32x4.mul(most, signedRoot(clamp01(f32x4.div(wanted, f32x4.pmax(own, tiny)))));
+    v128.store(outA + i, f32x4.mul(scale, v128.load(ownA + i)));
+    v128.store(outB + i, f32x4.mul(scale, v128.load(ownB + i)));
+  }
+}
+
 /** tone, a, b → the linear light of three channels, whose luminance is the tone's; below 0 and over 1 where they cannot show it. */
 export function colourLight(tone: usize, a: usize, b: usize, r: usize, g: usize, blue: usize, n: i32, constants: usize): void {
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
-    const t = v128.load(tone + i), light = luminanceOf(t);
-    lightAs(constants, light, rootOf(t, light), v128.load(a + i), v128.load(b + i));
-    v128.store(r + i, channel0);
-    v128.store(g + i, channel1);
-    v128.store(blue + i, channel2);
+    const t = v128.load(tone + i), light = luminanceOf(t), p = v128.load(a + i), q = v128.load(b + i);
+    const L = lightnessOf(constants, light, rootOf(t, light), p, q);
+    const l = cube(f32x4.add(L, along(constants, 0, p, q))), m = cube(f32x4.add(L, along(constants, 1, p, q))), s = cube(f32x4.add(L, along(constants, 2, p, q)));
+    const x = channel(constants, 0, l, m, s), y = channel(constants, 1, l, m, s), z = channel(constants, 2, l, m, s);
+    const left = leftOf(constants, light, x, y, z);
+    v128.store(r + i, f32x4.add(x, left));
+    v128.store(g + i, f32x4.add(y, left));
+    v128.store(blue + i, f32x4.add(z, left));
   }
 }
 
 /**
- * tone, a, b → the tones of three channels, as if each were a grey's. What they cannot show gives way in its chroma, at its hue, and stays at its luminance. Without chroma each is the
- * tone itself. The table gives the tone of luminance.
+ * tone, a, b → levels of three channels, 0–65535, one after the other. What they cannot show gives way in its chroma, at its hue, and stays at its luminance. Without chroma each is
+ * the grey level of the tone. Tables: levels over light, levels over tone.
  */
-export function colourTones(tone: usize, a: usize, b: usize, r: usize, g: usize, blue: usize, n: i32, constants: usize, table: usize, knots: i32): void {
+export function colour16(tone: usize, a: usize, b: usize, out: usize, n: i32, constants: usize, levels: usize, knots: i32, greys: usize, greyKnots: i32): void {
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
-    const t = v128.load(tone + i);
-    let p = v128.load(a + i), q = v128.load(b + i);
-    const isColour = f32x4.gt(f32x4.add(f32x4.mul(p, p), f32x4.mul(q, q)), f32x4.splat(NONE));
-    if (!v128.any_true(isColour)) {
-      v128.store(r + i, t);
-      v128.store(g + i, t);
-      v128.store(blue + i, t);
-      continue;
+    printed(constants, v128.load(tone + i), v128.load(a + i), v128.load(b + i), levels, knots, greys, greyKnots);
+    const x = rounded16(channel0), y = rounded16(channel1), z = rounded16(channel2);
+    for (let k: i32 = 0; k < 4; k++) {
+      store<u16>(out, <u16>lane(x, k));
+      store<u16>(out + 2, <u16>lane(y, k));
+      store<u16>(out + 4, <u16>lane(z, k));
+      out += 6;
     }
-    const light = luminanceOf(t), root = rootOf(t, light);
-    lightAs(constants, light, root, p, q);
-    for (let k: i32 = 0; k < NEARER && isOut(); k++) {
-      const room = roomIn(light);
-      p = f32x4.mul(p, room);
-      q = f32x4.mul(q, room);
-      lightAs(constants, light, root, p, q);
-    }
-    if (isOut()) hold(light);
-    v128.store(r + i, v128.bitselect(gatherUnit(table, knots, channel0), t, isColour));
-    v128.store(g + i, v128.bitselect(gatherUnit(table, knots, channel1), t, isColour));
-    v128.store(blue + i, v128.bitselect(gatherUnit(table, knots, channel2), t, isColour));
   }
 }
 
-/** a and b of two tones in one pixel, so much of it of the second: those of their light together. Chroma times the square of lightness adds up like light. */
-export function meanChroma(toneA: usize, toneB: usize, share: usize, mean: usize, first: usize, second: usize, out: usize, n: i32): void {
-  const tiny = f32x4.splat(1e-6);
+/** The same as opaque pixels of 4 bytes, with offsets that the channels share, so that greys stay grey; held where they would carry bare paper or black further than a rounding. */
+export function colourRgba(tone: usize, a: usize, b: usize, out: usize, n: i32, constants: usize, levels: usize, knots: i32, greys: usize, greyKnots: i32, ditherRow: usize, mask: i32): void {
+  const alpha = i32x4.splat(0xff000000);
+  for (let k: i32 = 0; k < n; k += 4) {
+    const i = <usize>k << 2;
+    printed(constants, v128.load(tone + i), v128.load(a + i), v128.load(b + i), levels, knots, greys, greyKnots);
+    const dither = v128.load(ditherRow + (<usize>(k & mask) << 2));
+    const red = rounded8(channel0, dither), green = rounded8(channel1, dither), blue = rounded8(channel2, dither);
+    v128.store(out + i, v128.or(v128.or(alpha, red), v128.or(i32x4.shl(green, 8), i32x4.shl(blue, 16))));
+  }
+}
+
+/** a and b with those of another tone in one pixel, so much of it: those of their light together. Chroma times the square of lightness adds up like light. */
+export function meanChroma(toneA: usize, toneB: usize, share: usize, mean: usize, a: usize, b: usize, otherA: usize, otherB: usize, n: i32): void {
+  const one = f32x4.splat(1), tiny = f32x4.splat(1e-6);
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
-    const from = f32x4.mul(squareRoot3(v128.load(toneA + i)), v128.load(first + i));
-    const to = f32x4.mul(squareRoot3(v128.load(toneB + i)), v128.load(second + i));
-    const sum = f32x4.add(from, f32x4.mul(v128.load(share + i), f32x4.sub(to, from)));
-    v128.store(out + i, f32x4.div(sum, f32x4.pmax(squareRoot3(v128.load(mean + i)), tiny)));
+    const part = v128.load(share + i), all = f32x4.div(one, f32x4.pmax(squareRoot3(v128.load(mean + i)), tiny));
+    const from = f32x4.mul(all, f32x4.mul(f32x4.sub(one, part), squareRoot3(v128.load(toneA + i))));
+    const to = f32x4.mul(all, f32x4.mul(part, squareRoot3(v128.load(toneB + i))));
+    v128.store(a + i, f32x4.add(f32x4.mul(from, v128.load(a + i)), f32x4.mul(to, v128.load(otherA + i))));
+    v128.store(b + i, f32x4.add(f32x4.mul(from, v128.load(b + i)), f32x4.mul(to, v128.load(otherB + i))));
   }
 }
 
@@ -107,7 +116,60 @@ export function meanChroma(toneA: usize, toneB: usize, share: usize, mean: usize
 @inline function rootOf(tone: v128, light: v128): v128 {
   const root = f32x4.mul(f32x4.add(tone, f32x4.splat(0.16)), f32x4.splat(1.0 / 1.16));
   const isDark = f32x4.le(tone, f32x4.splat(0.08));
-  return v128.any_true(isDark) ? v128.bitselect(cubeRoot(light), root, isDark) : root;
+  return v128.any_true(isDark) ? v128.bitselect(signedRoot(light), root, isDark) : root;
+}
+
+/** Levels of the channels of a colour laid on a tone, so far as they can show it. */
+// @ts-ignore: decorator
+@inline function printed(constants: usize, t: v128, a: v128, b: v128, levels: usize, knots: i32, greys: usize, greyKnots: i32): void {
+  const isColour = f32x4.gt(f32x4.add(f32x4.mul(a, a), f32x4.mul(b, b)), f32x4.splat(NONE));
+  if (!v128.any_true(isColour)) {
+    channel0 = channel1 = channel2 = gatherUnit(greys, greyKnots, t);
+    return;
+  }
+  const light = luminanceOf(t), root = rootOf(t, light);
+  let p = a, q = b;
+  let x = light, y = light, z = light;
+  for (let k: i32 = 0; ; k++) {
+    const L = lightnessOf(constants, light, root, p, q);
+    const l = cube(f32x4.add(L, along(constants, 0, p, q))), m = cube(f32x4.add(L, along(constants, 1, p, q))), s = cube(f32x4.add(L, along(constants, 2, p, q)));
+    x = channel(constants, 0, l, m, s);
+    y = channel(constants, 1, l, m, s);
+    z = channel(constants, 2, l, m, s);
+    const left = leftOf(constants, light, x, y, z);
+    x = f32x4.add(x, left);
+    y = f32x4.add(y, left);
+    z = f32x4.add(z, left);
+    if (!isOut(x, y, z)) break;
+    const room = roomIn(light, x, y, z);
+    if (k == NEARER) {
+      x = held(light, x, room);
+      y = held(light, y, room);
+      z = held(light, z, room);
+      break;
+    }
+    p = f32x4.mul(p, room);
+    q = f32x4.mul(q, room);
+  }
+  channel0 = gatherUnit(levels, knots, x);
+  channel1 = gatherUnit(levels, knots, y);
+  channel2 = gatherUnit(levels, knots, z);
+  if (v128.all_true<i32>(isColour)) return;
+  const grey = gatherUnit(greys, greyKnots, t);
+  channel0 = v128.bitselect(channel0, grey, isColour);
+  channel1 = v128.bitselect(channel1, grey, isColour);
+  channel2 = v128.bitselect(channel2, grey, isColour);
+}
+
+// @ts-ignore: decorator
+@inline function rounded16(level: v128): v128 {
+  const bounded = f32x4.pmin(f32x4.pmax(level, f32x4.splat(0)), f32x4.splat(65535));
+  return i32x4.trunc_sat_f32x4_s(f32x4.add(bounded, f32x4.splat(0.5)));
+}
+
+// @ts-ignore: decorator
+@inline function lane(v: v128, k: i32): i32 {
+  return k == 0 ? i32x4.extract_lane(v, 0) : k == 1 ? i32x4.extract_lane(v, 1) : k == 2 ? i32x4.extract_lane(v, 2) : i32x4.extract_lane(v, 3);
 }
 
 /** The square of a tone's lightness in OKLab: its luminance to the power of ⅔. */
@@ -117,65 +179,77 @@ export function meanChroma(toneA: usize, toneB: usize, share: usize, mean: usize
   return f32x4.mul(root, root);
 }
 
-/** The light of the channels of a colour with a and b, at the lightness at which it has this luminance. `root` is the third root of that. */
+/** What a and b give to the cube root of one of L, M, S. */
 // @ts-ignore: decorator
-@inline function lightAs(constants: usize, light: v128, root: v128, a: v128, b: v128): void {
-  const at = constants + FROM_AB, by = constants + LMS_LIGHT;
-  const k0 = f32x4.add(f32x4.mul(v128.load32_splat(at), a), f32x4.mul(v128.load32_splat(at + 4), b));
-  const k1 = f32x4.add(f32x4.mul(v128.load32_splat(at + 8), a), f32x4.mul(v128.load32_splat(at + 12), b));
-  const k2 = f32x4.add(f32x4.mul(v128.load32_splat(at + 16), a), f32x4.mul(v128.load32_splat(at + 20), b));
+@inline function along(constants: usize, which: usize, a: v128, b: v128): v128 {
+  const at = constants + FROM_AB + (which << 3);
+  return f32x4.add(f32x4.mul(v128.load32_splat(at), a), f32x4.mul(v128.load32_splat(at + 4), b));
+}
+
+// @ts-ignore: decorator
+@inline function channel(constants: usize, which: usize, l: v128, m: v128, s: v128): v128 {
+  return row3(constants + TO_CHANNELS + 12 * which, l, m, s);
+}
+
+/** What rounding and the last step towards the lightness left of the light: it is made up in grey. */
+// @ts-ignore: decorator
+@inline function leftOf(constants: usize, light: v128, x: v128, y: v128, z: v128): v128 {
+  return f32x4.sub(light, row3(constants + CHANNEL_LIGHT, x, y, z));
+}
+
+/** The lightness at which a colour with a and b has this luminance. `root` is the third root of that. */
+// @ts-ignore: decorator
+@inline function lightnessOf(constants: usize, light: v128, root: v128, a: v128, b: v128): v128 {
+  const by = constants + LMS_LIGHT;
+  const k0 = along(constants, 0, a, b), k1 = along(constants, 1, a, b), k2 = along(constants, 2, a, b);
   // Σ y (L + k)³ = L³ + 3 p L² + 3 q L + s
   const three = f32x4.splat(3);
   const p = row3(by, k0, k1, k2), p3 = f32x4.mul(three, p);
   const q3 = f32x4.mul(three, row3(by, f32x4.mul(k0, k0), f32x4.mul(k1, k1), f32x4.mul(k2, k2)));
   const s = f32x4.sub(row3(by, cube(k0), cube(k1), cube(k2)), light);
-  let L = f32x4.sub(root, p);
   // One step is enough for the faint.
   const steps = v128.any_true(f32x4.gt(f32x4.add(f32x4.mul(a, a), f32x4.mul(b, b)), f32x4.splat(FAINT))) ? 2 : 1;
+  let L = f32x4.sub(root, p);
   for (let k: i32 = 0; k < steps; k++) {
     const over = f32x4.add(f32x4.mul(f32x4.add(f32x4.mul(f32x4.add(L, p3), L), q3), L), s);
     const slope = f32x4.add(f32x4.mul(f32x4.add(f32x4.mul(three, L), f32x4.add(p3, p3)), L), q3);
     L = f32x4.sub(L, f32x4.div(over, f32x4.pmax(slope, f32x4.splat(1e-4))));
   }
-  const l = cube(f32x4.add(L, k0)), m = cube(f32x4.add(L, k1)), n = cube(f32x4.add(L, k2));
-  const to = constants + TO_CHANNELS;
-  const x = row3(to, l, m, n), y = row3(to + 12, l, m, n), z = row3(to + 24, l, m, n);
-  // What rounding and the last step left is made up in grey.
-  const left = f32x4.sub(light, row3(constants + CHANNEL_LIGHT, x, y, z));
-  channel0 = f32x4.add(x, left);
-  channel1 = f32x4.add(y, left);
-  channel2 = f32x4.add(z, left);
+  return L;
 }
 
-/** How far the colour of the channels may lie from the grey of its light without leaving 0–1; 1 where it does not. */
+/** How far a colour may lie from the grey of its light without leaving 0–1; 1 where it does not. */
 // @ts-ignore: decorator
-@inline function roomIn(light: v128): v128 {
+@inline function roomIn(light: v128, red: v128, green: v128, blue: v128): v128 {
   const tiny = f32x4.splat(1e-12);
-  const x = f32x4.sub(channel0, light), y = f32x4.sub(channel1, light), z = f32x4.sub(channel2, light);
+  const x = f32x4.sub(red, light), y = f32x4.sub(green, light), z = f32x4.sub(blue, light);
   const over = f32x4.pmax(f32x4.pmax(x, y), z), under = f32x4.pmin(f32x4.pmin(x, y), z);
   const above = f32x4.div(f32x4.sub(f32x4.splat(1), light), f32x4.pmax(over, tiny));
   const below = f32x4.div(light, f32x4.pmax(f32x4.neg(under), tiny));
   return clamp01(f32x4.pmin(above, below));
 }
 
+// @ts-ignore: decorator
+@inline function held(light: v128, one: v128, room: v128): v128 {
+  return f32x4.add(light, f32x4.mul(room, f32x4.sub(one, light)));
+}
+
 /** Whether any of the channels is beyond 0–1 by more than a table's end makes good. */
 // @ts-ignore: decorator
-@inline function isOut(): bool {
-  const under = f32x4.lt(f32x4.pmin(f32x4.pmin(channel0, channel1), channel2), f32x4.splat(-1e-6));
-  const over = f32x4.gt(f32x4.pmax(f32x4.pmax(channel0, channel1), channel2), f32x4.splat(1.000001));
+@inline function isOut(x: v128, y: v128, z: v128): bool {
+  const under = f32x4.lt(f32x4.pmin(f32x4.pmin(x, y), z), f32x4.splat(-1e-6));
+  const over = f32x4.gt(f32x4.pmax(f32x4.pmax(x, y), z), f32x4.splat(1.000001));
   return v128.any_true(v128.or(under, over));
 }
 
-/** The channels, nearer to the grey of their light as far as they must. */
-// @ts-ignore: decorator
-@inline function hold(light: v128): void {
-  const room = roomIn(light);
-  channel0 = f32x4.add(light, f32x4.mul(room, f32x4.sub(channel0, light)));
-  channel1 = f32x4.add(light, f32x4.mul(room, f32x4.sub(channel1, light)));
-  channel2 = f32x4.add(light, f32x4.mul(room, f32x4.sub(channel2, light)));
-}
-
+/** Cube root of v in −1–1: a start from the exponent, then two of Halley's steps. */
 // @ts-ignore: decorator
 @inline function signedRoot(v: v128): v128 {
-  return v128.bitselect(cubeRoot(v), f32x4.neg(cubeRoot(f32x4.neg(v))), f32x4.ge(v, f32x4.splat(0)));
+  const size = f32x4.abs(v), third = f32x4.splat(1.0 / 3.0);
+  let x: v128 = i32x4.add(i32x4.trunc_sat_f32x4_s(f32x4.mul(f32x4.convert_i32x4_s(size), third)), i32x4.splat(0x2a514067));
+  for (let k: i32 = 0; k < 2; k++) {
+    const power = cube(x);
+    x = f32x4.div(f32x4.mul(x, f32x4.add(power, f32x4.add(size, size))), f32x4.add(f32x4.add(power, power), size));
+  }
+  return v128.or(v128.and(x, f32x4.gt(size, f32x4.splat(0))), v128.and(v, i32x4.splat(0x80000000)));
 }

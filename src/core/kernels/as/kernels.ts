@@ -2,7 +2,7 @@
 // `n` counts pixels and is a multiple of 4, except where a docstring says otherwise.
 // Each has a plain TypeScript twin in ../reference.ts that says what it computes; the two are tested to agree.
 
-import { clamp01, cubeRoot, exp2, gather, gatherUnit, luminanceOf, MAGIC, MANTISSA, pairsAt, row3, toneOf, turns } from "./lanes";
+import { clamp01, cubeRoot, exp2, gather, gatherUnit, luminanceOf, MAGIC, MANTISSA, pairsAt, rounded8, row3, toneOf, turns } from "./lanes";
 
 export * from "./chroma";
 export * from "./clean";
@@ -188,14 +188,10 @@ export function multiply(a: usize, b: usize, out: usize, n: i32): void {
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) v128.store(out + i, f32x4.mul(v128.load(a + i), v128.load(b + i)));
 }
 
-/** Levels 0–255 from a table in levels, with offsets that are held where they would carry bare paper or black further than a rounding. */
+/** Levels 0–255 from a table in levels, with offsets. */
 // @ts-ignore: decorator
 @inline function level8(tone: usize, table: usize, knots: i32, dither: v128): v128 {
-  const top = f32x4.splat(255), level = gatherUnit(table, knots, v128.load(tone));
-  const most = f32x4.add(f32x4.pmin(level, f32x4.sub(top, level)), f32x4.splat(0.498));
-  const e = f32x4.add(level, f32x4.pmin(f32x4.pmax(dither, f32x4.neg(most)), most));
-  const bounded = f32x4.pmin(f32x4.pmax(e, f32x4.splat(0)), top);
-  return v128.and(f32x4.add(bounded, f32x4.splat(MAGIC)), i32x4.splat(0xff));
+  return rounded8(gatherUnit(table, knots, v128.load(tone)), dither);
 }
 
 /** mask: pixels after which the row of dither begins anew, less one; a multiple of 4 less one. */
@@ -205,17 +201,6 @@ export function greyToRgba(tone: usize, out: usize, n: i32, table: usize, knots:
     const g = level8(tone, table, knots, v128.load(ditherRow + (<usize>(i & mask) << 2)));
     v128.store(out, v128.or(alpha, v128.or(g, v128.or(i32x4.shl(g, 8), i32x4.shl(g, 16)))));
     tone += 16; out += 16;
-  }
-}
-
-/** Three tones as the channels of opaque pixels; they share their offsets, so that equal ones stay equal. */
-export function tonesToRgba(r: usize, g: usize, b: usize, out: usize, n: i32, table: usize, knots: i32, ditherRow: usize, mask: i32): void {
-  const alpha = i32x4.splat(0xff000000);
-  for (let i: i32 = 0; i < n; i += 4) {
-    const dither = v128.load(ditherRow + (<usize>(i & mask) << 2));
-    const red = level8(r, table, knots, dither), green = level8(g, table, knots, dither), blue = level8(b, table, knots, dither);
-    v128.store(out, v128.or(v128.or(alpha, red), v128.or(i32x4.shl(green, 8), i32x4.shl(blue, 16))));
-    r += 16; g += 16; b += 16; out += 16;
   }
 }
 

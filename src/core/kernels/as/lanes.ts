@@ -103,3 +103,13 @@ export const MANTISSA: i32 = 0x7fffff;
   const cube = f32x4.sub(f32x4.mul(cubeRoot(y), f32x4.splat(1.16)), f32x4.splat(0.16));
   return v128.bitselect(cube, f32x4.mul(y, f32x4.splat(24389.0 / 2700.0)), f32x4.gt(y, f32x4.splat(216.0 / 24389.0)));
 }
+
+/** Levels 0–255 with offsets that are held where they would carry bare paper or black further than a rounding. */
+// @ts-ignore: decorator
+@inline export function rounded8(level: v128, dither: v128): v128 {
+  const top = f32x4.splat(255);
+  const most = f32x4.add(f32x4.pmin(level, f32x4.sub(top, level)), f32x4.splat(0.498));
+  const e = f32x4.add(level, f32x4.pmin(f32x4.pmax(dither, f32x4.neg(most)), most));
+  const bounded = f32x4.pmin(f32x4.pmax(e, f32x4.splat(0)), top);
+  return v128.and(f32x4.add(bounded, f32x4.splat(MAGIC)), i32x4.splat(0xff));
+}

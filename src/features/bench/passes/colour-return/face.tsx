@@ -5,6 +5,6 @@ import { ColourReturnPart } from "./ColourReturnPart";
 export const colourReturn: PassFace<"colour-return"> = {
   name: "Colour return",
   purpose: "Bring back the picture's own colour, on some things or all",
-  words: ({ saturation }) => `Own colour ${formatPercent(saturation)}`,
+  words: ({ saturation }) => `Colour ${formatPercent(saturation)}`,
   Panel: ColourReturnPart,
 };
