@@ -177,6 +177,14 @@ describe("neutrals", () => {
 });
 
 describe("colour return", () => {
+  test("reads cleaned colour, where a mix of its own light reads none", () => {
+    const cleaned = (...passes: Pass[]) => {
+      const plan = planOf(...passes);
+      return compilePlan({ ...plan, mix: { ...plan.mix, clean: 0.7 } }).clean;
+    };
+    expect([cleaned(HARD), cleaned(tint(SEPIA)), cleaned(returned())]).toEqual([0, 0, 0.7]);
+  });
+
   test("on the picture's own light is the picture", async () => {
     const { levels: made } = await render(planOf(returned()));
     expect(worst(made, levels)).toBeLessThan(8); // of 65,535
@@ -284,14 +292,15 @@ describe("every way of rendering", () => {
 
   test("a tint that is moved leaves what was gathered of tones after it", () => {
     const soft: Pass = { ...restingPass("soften", "soft", "Soft"), move: { kind: "soften", radius: 0.02, spreads: "all" } };
-    const moved = planOf(tint(SEPIA), soft);
+    const moved = planOf(tint(SEPIA), HARD, soft);
     const stage = Stage.fromLevels(levels, size, SRGB_SPACE);
-    stage.update(compilePlan(moved), undefined);
-    const { surroundings } = stage.bases().steps.get(1)!;
-    stage.update(compilePlan({ ...moved, passes: moved.passes.with(0, tint(VIVID)) }), undefined);
-    expect(stage.bases().steps.get(1)!.surroundings[0]).toBe(surroundings[0]);
-    stage.update(compilePlan({ ...moved, passes: [HARD, soft] }), undefined);
-    expect(stage.bases().steps.get(1)!.surroundings[0]).not.toBe(surroundings[0]);
+    const gathered = (of: Plan) => {
+      stage.update(compilePlan(of), undefined);
+      return stage.bases().steps.get(2)!.surroundings[0];
+    };
+    const before = gathered(moved);
+    expect(gathered({ ...moved, passes: moved.passes.with(0, tint(VIVID)) })).toBe(before);
+    expect(gathered({ ...moved, passes: moved.passes.with(1, { ...HARD, strength: 0.5 }) })).not.toBe(before);
   });
 
   test("reduced for the bench, with its grain, is near what the file is reduced to", async () => {
