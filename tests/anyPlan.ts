@@ -197,10 +197,19 @@ export function anyPlan(): fc.Arbitrary<Plan> {
     after: fc.array(anyPassOf(anyToneMove), { maxLength: 4 }),
     /** The passes from the first to before the second are a set, if there are any. */
     tied: fc.tuple(fc.nat(4), fc.nat(4)),
-    set: fc.record({ on: fc.boolean(), strength }),
+    set: fc.record({
+      on: fc.boolean(),
+      strength,
+      gate: fc.option(anyGate.map((gate) => ({ ...gate, source: gate.source === "entering" ? ("mixed" as const) : gate.source }))),
+      regionAt: fc.nat(4),
+    }),
   });
   return drafts.map(({ spots, mix, regions, before, after, tied: [from, end], set }) => {
     const passes = [...before, ...after];
+    const setIn = ({ regionAt, ...settings }: typeof set) => ({
+      ...settings,
+      region: regionAt < regions.length ? `region-${regionAt}` : null,
+    });
     // A set lies on one side of the mix.
     const first = end > before.length ? Math.max(from, before.length) : from;
     return {
@@ -209,7 +218,7 @@ export function anyPlan(): fc.Arbitrary<Plan> {
       frame: { ...WHOLE_FRAME },
       mix,
       regions: regions.map((region, i) => ({ id: `region-${i}`, ...region })),
-      sets: first < Math.min(end, passes.length) ? [{ id: "set", name: "Set", ...set }] : [],
+      sets: first < Math.min(end, passes.length) ? [{ id: "set", name: "Set", ...setIn(set) }] : [],
       passes: passes.map(({ regionAt, ...pass }, i) => ({
         ...pass,
         id: `pass-${i}`,

@@ -32,7 +32,7 @@ export const ExportSettings = z.strictObject({
   /** Whether what the camera noted goes with the print, and, of that, where it was taken. */
   capture: z.boolean().default(true),
   place: z.boolean().default(false),
-  /** The mask of a pass instead of the print, by the pass's id: white acts, linear from 0 to full. */
+  /** The mask of a pass or a set instead of the print, by its id: white acts, linear from 0 to full. */
   maskOf: z.string().max(64).optional(),
 });
 export type ExportSettings = z.infer<typeof ExportSettings>;

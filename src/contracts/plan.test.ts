@@ -1,3 +1,4 @@
+import { openGate } from "@/core/gate/gate";
 import { packPath } from "@/core/brush/stroke";
 import fc from "fast-check";
 import { readFileSync } from "node:fs";
@@ -53,6 +54,13 @@ describe("upgrades", () => {
     expect(plan.passes[1]!.move).toMatchObject({ soften: 0, limit: null });
     expect(plan.passes[0]).toEqual(defaultPlan().passes[0]);
   });
+  test("from 9: a set acts everywhere and on all tones", () => {
+    const plan = at(9, (old) => {
+      tiedInto(old, {});
+      ["region", "gate"].forEach((key) => delete old.sets[0][key]);
+    });
+    expect(plan.sets).toEqual([{ id: "s", name: "Set", on: true, strength: 1, region: null, gate: null }]);
+  });
   test("from 5: shapes of one id are told apart, and nothing else of them changes", () => {
     const gradient = { combine: "add", kind: "gradient", from: { x: 0, y: 0 }, to: { x: 0, y: 1 }, twoSided: false };
     const shapes = ["a", "a", "shape-1", "a"].map((id) => ({ ...gradient, id }));
@@ -73,6 +81,12 @@ const dust = {
   radius: 0.01,
   softness: 0.3,
   from: { x: 0.1, y: 0 },
+};
+
+const tinted = (zone: number) => ({ zone, hueDeg: 70, chroma: 0.03 });
+const tiedInto = (plan: Record<string, any>, set: object) => {
+  plan.sets = [{ id: "s", name: "Set", on: true, strength: 1, region: null, gate: null, ...set }];
+  plan.passes[0].set = "s";
 };
 
 describe("a plan that is not valid is refused, naming the field", () => {
@@ -117,14 +131,23 @@ describe("a plan that is not valid is refused, naming the field", () => {
     ["passes[0].move.radius", (plan) => (plan.passes[0].move = { kind: "contrast-mask", radius: 0, density: 0.2, edges: true })],
     ["passes[0].zonesOff", (plan) => (plan.passes[0].zonesOff = [4, 4])],
     ["passes[0].set", (plan) => (plan.passes[0].set = "nobody")],
-    ["sets[0]", (plan) => (plan.sets = [{ id: "s", name: "Empty", on: true, strength: 1 }])],
+    ["sets[0]", (plan) => (plan.sets = [{ id: "s", name: "Empty", on: true, strength: 1, region: null, gate: null }])],
     [
       "passes[2].set",
       (plan) => {
-        plan.sets = [{ id: "s", name: "Torn", on: true, strength: 1 }];
+        plan.sets = [{ id: "s", name: "Torn", on: true, strength: 1, region: null, gate: null }];
         plan.passes = ["a", "b", "c"].map((id) => ({ ...structuredClone(plan.passes[0]), id, set: id === "b" ? null : "s" }));
       },
     ],
+    ["sets[0].region", (plan) => tiedInto(plan, { region: "nowhere" })],
+    ["sets[0].gate.source", (plan) => tiedInto(plan, { gate: openGate() })],
+    ["passes[0].move.points", (plan) => (plan.passes[0].move = { kind: "tint", points: [tinted(5), tinted(4)], replaces: false })],
+    ["passes[0].move.points", (plan) => (plan.passes[0].move = { kind: "tint", points: [], replaces: false })],
+    [
+      "passes[0].move.points[0].chroma",
+      (plan) => (plan.passes[0].move = { kind: "tint", points: [{ ...tinted(5), chroma: 3 }], replaces: false }),
+    ],
+    ["passes[0].move.saturation", (plan) => (plan.passes[0].move = { kind: "colour-return", saturation: -1 })],
     ["passes[0].name", (plan) => (plan.passes[0].name = "  ")],
     ["passes", (plan) => delete plan.passes],
     ["plan", (plan) => (plan.colour = {})],

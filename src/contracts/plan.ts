@@ -39,6 +39,15 @@ const SetSchema = z.strictObject({
   name: Name,
   on: z.boolean(),
   strength: Strength.describe("Times the strength of each of its passes"),
+  region: Id.nullable().describe(
+    "Where all of its passes act, each in its own region besides: a region of the plan; null for the whole picture",
+  ),
+  gate: GateSchema.nullable()
+    .refine((gate) => gate?.source !== "entering", {
+      path: ["source"],
+      message: "a set's gate reads what is the same for all of its passes: the mix or the original",
+    })
+    .describe("The tones all of its passes act on, by the mix or the original; null for all"),
 });
 
 const MixSchema = z.strictObject({
@@ -87,6 +96,8 @@ const UPGRADES: Record<number, (plan: Record<string, unknown>) => Record<string,
   7: (plan) => ({ ...plan, version: 8, mix: isRecord(plan.mix) ? { clean: 0, ...plan.mix } : plan.mix }),
   // 8 → 9: dust and scratches of the picture may be covered; a mix has a strength, and its weights may be off.
   8: (plan) => ({ ...plan, version: 9, spots: [], mix: isRecord(plan.mix) ? { strength: 1, weightsOn: true, ...plan.mix } : plan.mix }),
+  // 9 → 10: the passes of a set may act through one mask.
+  9: (plan) => ({ ...plan, version: 10, sets: withEachPass(plan.sets, { region: null, gate: null }) }),
 };
 
 /** Shapes of a region that have one id are told apart: all but the first get another. */
@@ -171,17 +182,19 @@ function refineZones(zones: number[], context: z.RefinementCtx): void {
   if (zones.some((zone, i) => i > 0 && zone <= zones[i - 1]!)) context.addIssue({ code: "custom", message: "must be in order, each once" });
 }
 
-/** Passes act within regions that are there. */
+type InRegion = { region: string | null };
+
+/** Passes and sets act within regions that are there. */
 function refineRegions(
-  { regions, passes }: { regions: { id: string }[]; passes: { region: string | null }[] },
+  { regions, ...things }: { regions: { id: string }[]; passes: InRegion[]; sets: InRegion[] },
   context: z.RefinementCtx,
 ): void {
   const known = new Set(regions.map(({ id }) => id));
-  passes.forEach(({ region }, i) => {
-    if (region !== null && !known.has(region)) {
-      context.addIssue({ code: "custom", path: ["passes", i, "region"], message: "there is no region of this id" });
-    }
-  });
+  for (const list of ["passes", "sets"] as const)
+    things[list].forEach(({ region }, i) => {
+      if (region === null || known.has(region)) return;
+      context.addIssue({ code: "custom", path: [list, i, "region"], message: "there is no region of this id" });
+    });
 }
 
 /** Passes of colour come before those of tones: the mix lies between them. */

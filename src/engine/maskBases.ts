@@ -14,7 +14,7 @@ import { gaussianBlur } from "@/core/spatial/gaussianBlur";
 import { layCells } from "@/core/spatial/layCells";
 import { layBase } from "@/core/spatial/layBase";
 import type { ToneBase } from "@/core/spatial/toneBase";
-import { gateBaseKey, likenessKey, regionBaseKey, type MaskBases } from "./maskKeys";
+import { gateBaseKey, likenessKey, regionBaseKey, withItsSet, type MaskBases } from "./maskKeys";
 import { gateTableOf, gateTone, type MaskPicture } from "./maskPlane";
 
 /** Long edge of the picture that masks are gathered from, in pixels: the same for the page and an export, so that they agree. */
@@ -35,7 +35,7 @@ export function gatherMaskBases(masks: readonly CompiledMask[], analysis: Analys
   const keep = (key: string, make: () => ToneBase) => {
     if (!bases.has(key)) bases.set(key, known.get(key) ?? make());
   };
-  for (const { region, gate } of masks) {
+  for (const { region, gate } of masks.flatMap(withItsSet)) {
     for (const shape of region?.shapes ?? []) {
       if (shape.kind === "likeness") keep(likenessKey(shape), () => likenessBase(shape, analysis));
     }

@@ -22,10 +22,21 @@ export function gateBaseKey(gate: Gate): string | undefined {
   return isBlurred(gate) && gate.source !== "entering" ? `gate ${JSON.stringify({ ...gate, hue: null, repair: [] })}` : undefined;
 }
 
-/** Whether a mask has parts that only the whole picture tells. */
-export function needsBases({ region, gate }: CompiledMask): boolean {
+/** Whether a mask, or that of its set, has parts that only the whole picture tells. */
+export function needsBases({ region, gate, within }: CompiledMask): boolean {
+  if (within && needsBases(within)) return true;
   if (region && (regionBaseKey(region) || region.shapes.some(({ kind }) => kind === "likeness"))) return true;
   return !!gate && !!gateBaseKey(gate);
+}
+
+/** A mask, and that of its set. */
+export function withItsSet(mask: CompiledMask): CompiledMask[] {
+  return mask.within ? [mask, mask.within] : [mask];
+}
+
+/** Whether a mask looks at the picture, not at places alone. */
+export function looksAtPicture(mask: CompiledMask): boolean {
+  return needsBases(mask) || withItsSet(mask).some(({ gate }) => gate !== undefined);
 }
 
 /** Whether a gate is read from the entering tone on the way: see `isRepairedOnTheWay`. */

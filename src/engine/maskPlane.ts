@@ -29,13 +29,13 @@ const LIGHT_KNOTS = 4096;
 const LIGHT_TO_TONE = pairTable(LIGHT_KNOTS, luminanceToTone);
 
 /**
- * How far a pass acts on each pixel of a part of a picture, 0–1: region times gate. A gate blurred on the entering tone is
+ * How far a pass acts on each pixel of a part of a picture, 0–1: region times gate, without the mask of its set. A gate blurred on the entering tone is
  * left out; its base is laid over the mask on the way.
  *
  * Shape   a value for each pixel of the grid. `shapePlane` lays out a drawn shape, or knows it already.
  */
 export function maskPlane(
-  { region, gate }: CompiledMask,
+  { region, gate }: Pick<CompiledMask, "region" | "gate">,
   grid: Grid,
   picture: MaskPicture,
   bases: MaskBases,
@@ -103,7 +103,8 @@ function limitHue(plane: Float32Array, gate: Gate, picture: MaskPicture): void {
   }
 }
 
-function multiplyBy(plane: Float32Array, by: Float32Array): void {
+/** A plane times another, in place. */
+export function multiplyBy(plane: Float32Array, by: Float32Array): void {
   for (let i = 0; i < plane.length; i++) plane[i] = plane[i]! * by[i]!;
 }
 

@@ -18,8 +18,8 @@ import { BAND_PIXELS, BandMachine, type PlaneName } from "./bandMachine";
 import { layStrokes } from "@/core/brush/layStrokes";
 import { gridOf, type Grid } from "@/core/region/grid";
 import { rasterShape, type DrawnShape } from "@/core/region/rasterShape";
-import { isReadOnTheWay, needsBases, type MaskBases } from "./maskKeys";
-import { gateTableOf, maskPlane, repairPlane, type MaskPicture } from "./maskPlane";
+import { isReadOnTheWay, looksAtPicture, type MaskBases } from "./maskKeys";
+import { gateTableOf, maskPlane, multiplyBy, repairPlane, type MaskPicture } from "./maskPlane";
 import { detailOf } from "@/core/spatial/detail";
 import { closeReach, colouredFrom, NO_HAND, readsColour, runsOf } from "./runs";
 import { CHROMA_PLANES } from "./chromaBand";
@@ -76,9 +76,8 @@ export function rowRenderer(
   const runs = runsOf(plan, NO_HAND);
   const stops = new StopsPlanes(source.size);
   const looksAround = plan.colour.some(({ step }) => step.kind === "light" && step.around);
-  const seesBeforeMix = looksAround || !!shown?.beforeMix || plan.colour.some(({ mask }) => mask && (mask.gate || needsBases(mask)));
-  const seesPicture =
-    seesBeforeMix || [shown?.mask, ...runs.map(({ mask }) => mask)].some((mask) => mask && (mask.gate || needsBases(mask)));
+  const seesBeforeMix = looksAround || !!shown?.beforeMix || plan.colour.some(({ mask }) => mask && looksAtPicture(mask));
+  const seesPicture = seesBeforeMix || [shown?.mask, ...runs.map(({ mask }) => mask)].some((mask) => mask && looksAtPicture(mask));
   const longEdge = Math.max(width, source.size.height);
   const isColoured = output.space !== undefined && !shown && colouredFrom(plan) < Infinity;
   const reach = closeReach(plan, longEdge);
@@ -280,12 +279,17 @@ const EVERYWHERE: LaidMask = { plane: undefined, added: undefined };
 /** Lays masks out on a band; passes that act through the same one share what is laid out. */
 function maskLayer(grid: Grid, picture: MaskPicture, bases: MaskBases, stops: StopsPlanes): (mask: CompiledMask) => LaidMask {
   const masks = new Map<string, LaidMask>();
-  return (mask) => {
+  const layMask = (mask: CompiledMask): LaidMask => {
     const parts = [mask, grid, picture, bases, (shape: DrawnShape) => layShape(shape, grid, stops)] as const;
-    const laid = masks.get(mask.key) ?? { plane: maskPlane(...parts), added: repairPlane(...parts) };
+    const known = masks.get(mask.key);
+    if (known) return known;
+    const laid = { plane: maskPlane(...parts), added: repairPlane(...parts) };
     masks.set(mask.key, laid);
+    const within = mask.within && layMask(mask.within).plane!;
+    if (within) for (const plane of [laid.plane, laid.added]) if (plane) multiplyBy(plane, within);
     return laid;
   };
+  return layMask;
 }
 
 function layShape(shape: DrawnShape, grid: Grid, { strokeMaps }: StopsPlanes): Float32Array {

@@ -28,6 +28,8 @@ export interface Run {
 export interface Hand {
   first: number;
   end: number;
+  /** The set they are, by its id. */
+  set?: string | undefined;
 }
 /** Nothing in hand. */
 export const NO_HAND: Hand = { first: 0, end: 0 };

@@ -6,8 +6,8 @@ import { layBase } from "@/core/spatial/layBase";
 import type { GrownPlane } from "./grownPlane";
 import { keepNewest } from "./keepNewest";
 import { gateBase, gatherMaskBases, type Analysis } from "./maskBases";
-import { isGatheredOnTheWay, isReadOnTheWay, needsBases, type MaskBases } from "./maskKeys";
-import { gateTableOf, maskPlane, repairPlane, type MaskPicture } from "./maskPlane";
+import { isGatheredOnTheWay, isReadOnTheWay, needsBases, withItsSet, type MaskBases } from "./maskKeys";
+import { gateTableOf, maskPlane, multiplyBy, repairPlane, type MaskPicture } from "./maskPlane";
 import type { Part } from "./decoded";
 import type { LaidPlanes } from "./source";
 import type { StopsOf } from "./stageTypes";
@@ -80,8 +80,14 @@ export class StageMasks {
   /** A mask as far as place and original tell it. Not to be changed. */
   mask(mask: CompiledMask, given?: MaskBases, part?: Part): Float32Array {
     const key = this.#keyOf(mask, part);
-    const plane = this.#laid.masks.get(key) ?? maskPlane(...this.#parts(mask, given, part));
+    const plane = this.#laid.masks.get(key) ?? this.#within(maskPlane(...this.#parts(mask, given, part)), mask, given, part);
     this.#keepMask(key, plane);
+    return plane;
+  }
+
+  /** A plane as far as the mask of its set lets it through, in place. */
+  #within(plane: Float32Array, { within }: CompiledMask, given?: MaskBases, part?: Part): Float32Array {
+    if (within) multiplyBy(plane, this.mask(within, given, part));
     return plane;
   }
 
@@ -94,9 +100,11 @@ export class StageMasks {
   repair(mask: CompiledMask, given?: MaskBases): Float32Array | undefined {
     if (mask.gate?.source !== "entering" || mask.gate.repair.length === 0) return undefined;
     const key = `repair ${this.#mixKey} ${mask.key}`;
-    const plane = this.#laid.masks.get(key) ?? repairPlane(...this.#parts(mask, given));
-    if (plane) this.#keepMask(key, plane);
-    return plane;
+    const known = this.#laid.masks.get(key);
+    if (known) return known;
+    const made = repairPlane(...this.#parts(mask, given));
+    if (made) this.#keepMask(key, this.#within(made, mask, given));
+    return made;
   }
 
   /** A mask with all it depends on, 0–1 for each pixel: on the tones that enter a step, whose blurred gate may be given. */
@@ -130,8 +138,9 @@ export class StageMasks {
   }
 
   #keyOf(mask: CompiledMask, part?: Part): string {
-    const seesMix = needsBases(mask) || mask.gate?.source === "mixed";
-    const seesPart = seesMix || (mask.gate && mask.gate.source !== "entering");
+    const gates = withItsSet(mask).flatMap(({ gate }) => gate ?? []);
+    const seesMix = needsBases(mask) || gates.some(({ source }) => source === "mixed");
+    const seesPart = seesMix || gates.some(({ source, hue }) => source !== "entering" || hue);
     return `${(seesPart && part) || ""} ${seesMix ? this.#mixKey : ""} ${mask.key}`;
   }
 

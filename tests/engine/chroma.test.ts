@@ -379,7 +379,7 @@ describe("files", () => {
   });
 
   test("of a mask are grey whatever the print carries", async () => {
-    const mask = await render(planOf(HARD, tint(VIVID, { region: "oval" })), { maskOf: 1 });
+    const mask = await render(planOf(HARD, tint(VIVID, { region: "oval" })), { maskOf: "tint" });
     expect(mask.space).toBeUndefined();
     expect(mask.levels.length).toBe(size.width * size.height);
   });

@@ -172,7 +172,7 @@ test("gates by the original read the colours as found", async () => {
   const mask = async (clean: number) => {
     const plan = pulled(140, 0.5, clean);
     plan.passes[0]!.gate = { ...openGate(), source: "red", from: 3, hue };
-    return (await renderPicture(jpeg, plan, { depth: 16, threads: 1, maskOf: 0, cleaned: cleanedOf(jpeg) })).levels;
+    return (await renderPicture(jpeg, plan, { depth: 16, threads: 1, maskOf: plan.passes[0]!.id, cleaned: cleanedOf(jpeg) })).levels;
   };
   const found = await mask(0);
   expect(new Set(found).size).toBeGreaterThan(50);

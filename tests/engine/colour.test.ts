@@ -226,7 +226,7 @@ test("colour before the mix is kept while the mix or a tone is under the hand, a
 test("a mask before the mix is of the picture as found: no mix moves it", async () => {
   const plan = full();
   const other = { ...plan, mix: { ...plan.mix, weights: { red: -0.5, green: 1, blue: 0.5 } } };
-  for (const maskOf of [0, 1, 2]) {
+  for (const maskOf of plan.passes.slice(0, 3).map(({ id }) => id)) {
     const mask = async (of: Plan) => (await renderPicture(layout, of, { depth: 16, threads: 1, overview: layout, maskOf })).levels;
     expect(await mask(other)).toEqual(await mask(plan));
     expect(new Set(await mask(plan)).size).toBeGreaterThan(100);

@@ -185,7 +185,7 @@ function fullPlan(): Plan {
     gate,
     move: { kind: "relief", fine: 0.5, medium: -0.4, broad: 0.8 },
   });
-  plan.sets = [{ id: "last", name: "Last", on: true, strength: 1.5 }];
+  plan.sets = [{ id: "last", name: "Last", on: true, strength: 1.5, region: null, gate: null }];
   return plan;
 }
 
@@ -423,7 +423,7 @@ test.each([0, 1, 2, 3, 4])("the mask of pass %i as a file is the mask on the ben
   const [W, H] = [320, 240];
   const levels = colourful(W, H);
   const picture = await decodedFrom("masked.png", await rgb16(levels, W, H).png().toBuffer());
-  const { levels: rendered } = await renderPicture(picture, fullPlan(), { depth: 16, maskOf: index });
+  const { levels: rendered } = await renderPicture(picture, fullPlan(), { depth: 16, maskOf: fullPlan().passes[index]!.id });
   const stage = Stage.fromLevels(levels, { width: W, height: H }, SRGB_SPACE);
   const plan = compilePlan(fullPlan());
   stage.update(plan, { first: index, end: index + 1 });
@@ -437,7 +437,7 @@ test.each([0, 1, 2, 3, 4])("the mask of pass %i as a file is the mask on the ben
       plane,
     ),
   ).toBeLessThan(2e-3);
-  const reduced = await renderPicture(picture, fullPlan(), { depth: 16, maskOf: index, longEdge: 80 });
+  const reduced = await renderPicture(picture, fullPlan(), { depth: 16, maskOf: fullPlan().passes[index]!.id, longEdge: 80 });
   const mean = (values: ArrayLike<number>) => Array.from(values).reduce((sum, value) => sum + value, 0) / values.length;
   expect(mean(reduced.levels) / 65535).toBeCloseTo(mean(plane), 2);
 });

@@ -248,8 +248,8 @@ describe("a last sharpening for the size of a file", () => {
 
   test("leaves a mask as it is, and is none where none is wished", async () => {
     const plan = planOf({ ...HARD, gate: { ...openGate(), source: "red", from: 4 } });
-    const mask = await rendered(plan, { maskOf: 0 });
-    expect((await rendered(plan, { maskOf: 0, sharpen: strong })).levels).toEqual(mask.levels);
+    const mask = await rendered(plan, { maskOf: HARD.id });
+    expect((await rendered(plan, { maskOf: HARD.id, sharpen: strong })).levels).toEqual(mask.levels);
     expect(sharpeningFor("none")).toBeUndefined();
   });
 });

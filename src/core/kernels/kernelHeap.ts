@@ -233,17 +233,7 @@ export interface KernelExports {
     ]
   ): void;
   meanChroma(
-    ...args: [
-      toneA: number,
-      toneB: number,
-      share: number,
-      mean: number,
-      a: number,
-      b: number,
-      otherA: number,
-      otherB: number,
-      n: number,
-    ]
+    ...args: [toneA: number, toneB: number, share: number, mean: number, a: number, b: number, otherA: number, otherB: number, n: number]
   ): void;
   /** Cleaning of colour: as/clean.ts. */
   labOf(colour: number, out: number, stride: number, n: number, constants: number): void;

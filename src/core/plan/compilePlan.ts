@@ -10,8 +10,8 @@ import type { ColourStep } from "../steps/colourStep";
 import type { Step } from "../steps/step";
 import { spotKey, type Spot } from "../spots/spot";
 import { reachTable } from "../steps/reach";
-import { passInSet } from "./editPasses";
-import type { Mix, Pass, Plan } from "./plan";
+import { passInSet, placeOfSet } from "./editPasses";
+import type { Confined, Mix, Pass, PassSet, Plan } from "./plan";
 
 /** A plan as the kernels take it. Steps that change nothing are left out. */
 export interface CompiledPlan {
@@ -64,6 +64,8 @@ export interface CompiledMask {
   region: Region | undefined;
   /** What is left of the gate once the step has taken its share. */
   gate: Gate | undefined;
+  /** The mask of its set, within which it acts; absent where that has none. */
+  within?: CompiledMask | undefined;
   /** Equal keys give equal masks on the same picture and mix. */
   key: string;
 }
@@ -88,11 +90,12 @@ export function planCompiler(): (plan: Plan) => CompiledPlan {
     if (key !== hues.key) hues = { key, table: hueTableOf(plan.mix, plan.mix.strength) };
     const kept = new Map<string, Steps>();
     const paintedNow = new Map<string, Steps>();
-    const regions = new Map(plan.regions.map((region) => [region.id, { region, key: regionKey(region) }]));
+    const regions = keyedRegions(plan);
     const colour: CompiledColour[] = [];
     const passes = plan.passes.map((own, at) => {
       const pass = passInSet(plan, own);
-      const isMasked = compiledMask(pass, regions) !== undefined;
+      const mask = compiledMask(pass, regions, setOf(plan, own));
+      const isMasked = mask !== undefined;
       const frame = placedStops(pass.move)?.by === "borders" ? frameKey(plan.frame) : "";
       const bareKey = `${bareKeyOf(pass)} ${isMasked} ${frame}`;
       const strokes = strokesOfMove(pass.move);
@@ -101,12 +104,10 @@ export function planCompiler(): (plan: Plan) => CompiledPlan {
       kept.set(stepKey, made);
       const { step, free } = made;
       if (strokes && step?.kind === "stops") paintedNow.set(bareKey, made);
-      const colourMask = made.colour && compiledMask(pass, regions);
-      if (made.colour)
-        colour.push({ at, step: made.colour, strength: pass.strength, mask: colourMask, key: `${stepKey} ${colourMask?.key ?? ""}` });
-      const mask = step && compiledMask(pass, regions);
-      const masked = (key: string) => (mask ? `${key} ${mask.key}` : key);
-      return { id: pass.id, step, free, mask, key: masked(stepKey), bareKey: masked(bareKey) };
+      if (made.colour) colour.push({ at, step: made.colour, strength: pass.strength, mask, key: `${stepKey} ${mask?.key ?? ""}` });
+      const toneMask = step && mask;
+      const masked = (key: string) => (toneMask ? `${key} ${toneMask.key}` : key);
+      return { id: pass.id, step, free, mask: toneMask, key: masked(stepKey), bareKey: masked(bareKey) };
     });
     steps = kept;
     painted = paintedNow;
@@ -152,8 +153,7 @@ export function regionKey({ shapes, soften, fit, invert, density }: Region): str
 
 /** The mask of one pass of a plan, whether it does anything or not; undefined where it acts everywhere. */
 export function maskOf(plan: Plan, pass: Pass): CompiledMask | undefined {
-  const region = plan.regions.find(({ id }) => id === pass.region);
-  return compiledMask(pass, new Map(region ? [[region.id, { region, key: regionKey(region) }]] : []));
+  return compiledMask(pass, keyedRegions(plan), setOf(plan, pass));
 }
 
 /** The same, with the tones that enter it let through by it as far as its own curve would; and whether it sees the picture before the mix. */
@@ -162,12 +162,51 @@ export function shownMaskOf(plan: Plan, pass: Pass) {
   return { mask: maskOf(plan, pass), reach: beforeMix ? undefined : reachTable(pass), beforeMix };
 }
 
-function compiledMask(pass: Pass, regions: ReadonlyMap<string, { region: Region; key: string }>): CompiledMask | undefined {
-  const known = pass.region === null ? undefined : regions.get(pass.region);
-  const own = pass.gate && (actsOnColour(pass.move) ? gateBeforeMix(pass.gate) : pass.gate);
+/** The mask that all passes of a set act through; with it, whether they see the picture before the mix. */
+export function shownMaskOfSet(plan: Plan, set: PassSet) {
+  const beforeMix = plan.passes.some((pass) => pass.set === set.id && actsOnColour(pass.move));
+  return { mask: confinedMask(set, beforeMix, keyedRegions(plan), undefined), reach: undefined, beforeMix };
+}
+
+/** The mask of a pass or a set by its id, and the place of the first pass it is of; undefined where the plan has neither. */
+export function shownMaskById(plan: Plan, id: string) {
+  const at = plan.passes.findIndex((pass) => pass.id === id);
+  if (at >= 0) return { at, shown: shownMaskOf(plan, plan.passes[at]!) };
+  const set = plan.sets.find((other) => other.id === id);
+  return set && { at: placeOfSet(plan, id).first, shown: shownMaskOfSet(plan, set) };
+}
+
+function setOf({ sets }: Pick<Plan, "sets">, pass: Pass): PassSet | undefined {
+  return pass.set === null ? undefined : sets.find(({ id }) => id === pass.set);
+}
+
+type KeyedRegions = ReadonlyMap<string, { region: Region; key: string }>;
+
+function keyedRegions({ regions }: Pick<Plan, "regions">): KeyedRegions {
+  return new Map(regions.map((region) => [region.id, { region, key: regionKey(region) }]));
+}
+
+function compiledMask(pass: Pass, regions: KeyedRegions, set: PassSet | undefined): CompiledMask | undefined {
+  const beforeMix = actsOnColour(pass.move);
+  return confinedMask(pass, beforeMix, regions, set && confinedMask(set, beforeMix, regions, undefined));
+}
+
+function confinedMask(
+  { region, gate: whole }: Confined,
+  beforeMix: boolean,
+  regions: KeyedRegions,
+  within: CompiledMask | undefined,
+): CompiledMask | undefined {
+  const known = region === null ? undefined : regions.get(region);
+  const own = whole && (beforeMix ? gateBeforeMix(whole) : whole);
   const gate = own && isLeft(own) ? own : undefined;
-  if (!known && !gate) return undefined;
-  return { region: known?.region, gate, key: `${known?.key ?? ""} ${gate ? gateKey(gate) : ""}` };
+  if (!known && !gate) return within;
+  return {
+    region: known?.region,
+    gate,
+    within,
+    key: `${known?.key ?? ""} ${gate ? gateKey(gate) : ""}${within ? ` within ${within.key}` : ""}`,
+  };
 }
 
 /** Whether a gate does more than the step's curve does already. */

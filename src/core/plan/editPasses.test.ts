@@ -50,7 +50,7 @@ test("a copy shares nothing with its original", () => {
 });
 
 describe("sets", () => {
-  const made = (id: string): PassSet => ({ id, name: "Set", on: true, strength: 1 });
+  const made = (id: string): PassSet => ({ id, name: "Set", on: true, strength: 1, region: null, gate: null });
   const sets = ({ passes }: Plan) => passes.map(({ set }) => set ?? "-").join("");
   const tied = () => tieToBefore(plan(), "b", made("S"))!;
 

@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import { parsePlan } from "@/contracts/plan";
 import { defaultPlan, restingPass } from "./defaultPlan";
-import { addRegion, confine, emptyRegion, freshRegionName, ownCopy, passesIn, regionOf, removeRegion, withRegion } from "./editRegions";
+import { addRegion, confine, emptyRegion, freshRegionName, ownCopy, actingIn, regionOf, removeRegion, withRegion } from "./editRegions";
 import type { Plan } from "./plan";
 
 function shared(): Plan {
@@ -18,7 +18,7 @@ test("a shared region changes for all that share it", () => {
 
 test("an own copy parts a pass from the others", () => {
   const parted = ownCopy(shared(), "two", "sky-2")!;
-  expect(passesIn(parted, "sky").map(({ id }) => id)).toEqual(["one"]);
+  expect(actingIn(parted, "sky").map(({ id }) => id)).toEqual(["one"]);
   const changed = withRegion(parted, "sky-2", (region) => ({ ...region, invert: true }));
   expect(regionOf(changed, changed.passes[0]!)!.invert).toBe(false);
   expect(changed.regions.map(({ name }) => name)).toEqual(["Sky", "Sky, copy"]);

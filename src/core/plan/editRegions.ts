@@ -1,20 +1,26 @@
 import { MOST_REGIONS, type Region } from "../region/region";
 import { freshName } from "./editPasses";
-import type { Pass, Plan } from "./plan";
+import type { Gate } from "../gate/gate";
+import type { Confined, Plan } from "./plan";
 
 /** A region with nothing in it yet. */
 export function emptyRegion(id: string, name: string): Region {
   return { id, name, shapes: [], soften: 0, fit: 0, invert: false, density: 1 };
 }
 
-/** The region a pass acts in; undefined for the whole picture. */
-export function regionOf({ regions }: Pick<Plan, "regions">, pass: Pass): Region | undefined {
-  return regions.find(({ id }) => id === pass.region);
+/** The region a pass or a set acts in; undefined for the whole picture. */
+export function regionOf({ regions }: Pick<Plan, "regions">, { region }: Pick<Confined, "region">): Region | undefined {
+  return regions.find(({ id }) => id === region);
 }
 
-/** The passes that act in a region. */
-export function passesIn({ passes }: Pick<Plan, "passes">, regionId: string): Pass[] {
-  return passes.filter(({ region }) => region === regionId);
+/** A pass or a set by its id. */
+export function confinedById({ passes, sets }: Pick<Plan, "passes" | "sets">, id: string): Confined | undefined {
+  return passes.find((pass) => pass.id === id) ?? sets.find((set) => set.id === id);
+}
+
+/** The passes and sets that act in a region. */
+export function actingIn({ passes, sets }: Pick<Plan, "passes" | "sets">, regionId: string): Confined[] {
+  return [...passes, ...sets].filter(({ region }) => region === regionId);
 }
 
 /** A plan with one of its regions changed, for every pass that acts in it. */
@@ -22,28 +28,38 @@ export function withRegion(plan: Plan, id: string, change: (region: Region) => R
   return { ...plan, regions: plan.regions.map((region) => (region.id === id ? change(region) : region)) };
 }
 
-/** Confines a pass to a region of the plan, or to none. */
-export function confine(plan: Plan, passId: string, regionId: string | null): Plan {
-  return { ...plan, passes: plan.passes.map((pass) => (pass.id === passId ? { ...pass, region: regionId } : pass)) };
+/** Confines a pass or a set, by its id, to a region of the plan, or to none. */
+export function confine(plan: Plan, id: string, region: string | null): Plan {
+  return withConfined(plan, id, { region });
 }
 
-/** A new region with a pass confined to it. Undefined where no more fit. */
-export function addRegion(plan: Plan, passId: string, region: Region): Plan | undefined {
+/** Gives a pass or a set, by its id, a gate, or none. */
+export function withGate(plan: Plan, id: string, gate: Gate | null): Plan {
+  return withConfined(plan, id, { gate });
+}
+
+function withConfined(plan: Plan, id: string, change: Partial<Pick<Confined, "region" | "gate">>): Plan {
+  const changed = <T extends Confined>(things: T[]) => things.map((thing) => (thing.id === id ? { ...thing, ...change } : thing));
+  return { ...plan, passes: changed(plan.passes), sets: changed(plan.sets) };
+}
+
+/** A new region with a pass or a set confined to it. Undefined where no more fit. */
+export function addRegion(plan: Plan, confinedId: string, region: Region): Plan | undefined {
   if (plan.regions.length >= MOST_REGIONS) return undefined;
-  return confine({ ...plan, regions: [...plan.regions, region] }, passId, region.id);
+  return confine({ ...plan, regions: [...plan.regions, region] }, confinedId, region.id);
 }
 
-/** Gives a pass a copy of its region, so that the others' no longer follow. Undefined where it has none, or no more fit. */
-export function ownCopy(plan: Plan, passId: string, id: string): Plan | undefined {
-  const pass = plan.passes.find((other) => other.id === passId);
-  const region = pass && regionOf(plan, pass);
+/** Gives a pass or a set a copy of its region, so that the others' no longer follow. Undefined where it has none, or no more fit. */
+export function ownCopy(plan: Plan, confinedId: string, id: string): Plan | undefined {
+  const thing = confinedById(plan, confinedId);
+  const region = thing && regionOf(plan, thing);
   if (!region) return undefined;
-  return addRegion(plan, passId, { ...structuredClone(region), id, name: freshRegionName(plan, `${region.name}, copy`) });
+  return addRegion(plan, confinedId, { ...structuredClone(region), id, name: freshRegionName(plan, `${region.name}, copy`) });
 }
 
-/** Removes a region that no pass acts in; one in use stays. */
+/** Removes a region that nothing acts in; one in use stays. */
 export function removeRegion(plan: Plan, id: string): Plan {
-  return passesIn(plan, id).length > 0 ? plan : { ...plan, regions: plan.regions.filter((region) => region.id !== id) };
+  return actingIn(plan, id).length > 0 ? plan : { ...plan, regions: plan.regions.filter((region) => region.id !== id) };
 }
 
 /** A name no other region has: the one given, or with a number. */

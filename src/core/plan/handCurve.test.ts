@@ -31,7 +31,7 @@ test("passes in hand work one after the other, those around them do not", () => 
 
 test("the strength of a set counts, and a set switched off leaves all tones", () => {
   const plan = planOf({ ...lift("only", 6), set: "set" });
-  plan.sets = [{ id: "set", name: "Set", on: true, strength: 0.5 }];
+  plan.sets = [{ id: "set", name: "Set", on: true, strength: 0.5, region: null, gate: null }];
   expect(handCurve(plan, 0, 1)!(5)).toBeCloseTo(5.5, 6);
   plan.sets[0]!.on = false;
   for (const zone of ZONES) expect(handCurve(plan, 0, 1)!(zone)).toBe(zone);

@@ -8,7 +8,7 @@ import type { Spot } from "../spots/spot";
 
 export type { Move, MoveKind, MoveOf };
 
-export const PLAN_VERSION = 9;
+export const PLAN_VERSION = 10;
 
 /** Colour to monochrome: weights in linear light, then the hue response. */
 export interface Mix extends MixLook {
@@ -43,14 +43,21 @@ export interface Pass {
 /** A pass whose move is of one kind. */
 export type PassOf<K extends MoveKind> = Pass & { move: MoveOf<K> };
 
-/** Neighbouring passes with one strength over theirs. */
+/** Neighbouring passes with one strength over theirs, acting through one mask. */
 export interface PassSet {
   id: string;
   name: string;
   on: boolean;
   /** Times the strength of each of its passes, 0–2. */
   strength: number;
+  /** Where all of them act, each within its own region besides; null for the whole picture. */
+  region: string | null;
+  /** The tones all of them act on, by what is the same for each of them: the mix or the original. Null for all. */
+  gate: Gate | null;
 }
+
+/** What may be confined to a region and a gate: a pass, or a set with all of its passes. */
+export type Confined = Pick<Pass, "id" | "name" | "region" | "gate">;
 
 /** The ordered steps from colour to print: data only, independent of pixel size. */
 export interface Plan {

@@ -1,7 +1,7 @@
 import type { LevelRequest } from "@/contracts/api";
 import type { Plan } from "@/core/plan/plan";
 import { cleanedLevel, type PreparedPicture } from "@/contracts/preparedPicture";
-import { planCompiler, shownMaskOf } from "@/core/plan/compilePlan";
+import { planCompiler, shownMaskById, shownMaskOf } from "@/core/plan/compilePlan";
 import { frameKey, isWholeFrame, pictureSizeAt, printOn, type Placing } from "@/core/frame/frame";
 import type { Size } from "@/core/spatial/areaReduce";
 import { encodedLight, lookTable, type Look } from "@/core/view/toneTables";
@@ -285,8 +285,9 @@ function measure(stage: Stage, request: RenderRequest, acting?: number | null): 
 
 const EVERYWHERE: ShownMask = { mask: undefined, reach: undefined, beforeMix: false };
 
-/** The mask of the pass in hand; of no pass, or several, it is everywhere. */
+/** The mask of the pass or set in hand; of neither it is everywhere. */
 function handMask({ plan, hand }: RenderRequest): ShownMask {
+  if (hand?.set) return shownMaskById(plan, hand.set)?.shown ?? EVERYWHERE;
   const pass = hand && hand.end - hand.first === 1 ? plan.passes[hand.first] : undefined;
   return pass ? shownMaskOf(plan, pass) : EVERYWHERE;
 }

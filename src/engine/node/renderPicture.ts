@@ -2,7 +2,7 @@ import { Worker } from "node:worker_threads";
 import type { OutputSpace } from "@/core/colour/printColour";
 import { CoreError } from "@/core/errors";
 import { isWholeFrame, pictureSizeAt, placingOf, printOn, WHOLE_FRAME, type Frame } from "@/core/frame/frame";
-import { compilePlan, shownMaskOf, type CompiledPlan } from "@/core/plan/compilePlan";
+import { compilePlan, shownMaskById, type CompiledPlan } from "@/core/plan/compilePlan";
 import { planBefore } from "@/core/plan/editPasses";
 import type { ForOutput } from "@/core/passes/sharpen/forOutput";
 import type { Plan } from "@/core/plan/plan";
@@ -36,8 +36,8 @@ export interface RenderOptions {
   overview?: RawLayout | undefined;
   /** Gives the picture with its colours cleaned, and that at preview size: asked where the plan reads them. */
   cleaned?: (() => Promise<Cleaned>) | undefined;
-  /** The mask of a pass instead of the print: the pass's place in the plan. */
-  maskOf?: number | undefined;
+  /** The mask of a pass or a set instead of the print, by its id. */
+  maskOf?: string | undefined;
   signal?: AbortSignal | undefined;
   /** Told the part done, 0–1, now and then. */
   onProgress?: ((part: number) => void) | undefined;
@@ -65,12 +65,13 @@ const PROGRESS_EVERY_MS = 100;
  * Errors  CoreError `cancelled` when the signal is aborted; whatever a thread throws.
  */
 export async function renderPicture(layout: RawLayout, plan: Plan, options: RenderOptions): Promise<RenderedPicture> {
-  const pass = options.maskOf === undefined ? undefined : plan.passes[options.maskOf];
-  const shown: ShownMask | undefined = pass && shownMaskOf(plan, pass);
-  const compiled = compilePlan(pass ? planBefore(plan, options.maskOf!) : plan);
+  const masked = options.maskOf === undefined ? undefined : shownMaskById(plan, options.maskOf);
+  if (options.maskOf !== undefined && !masked) throw new CoreError("bad_plan", "the plan has no pass and no set whose mask was asked for");
+  const shown: ShownMask | undefined = masked?.shown;
+  const compiled = compilePlan(masked ? planBefore(plan, masked.at) : plan);
   // A mask is of the whole picture, so that it can be laid on it again.
-  const space = !pass && colouredFrom(compiled) < Infinity ? options.space : undefined;
-  const { size, cut } = outputOf(layout, pass ? WHOLE_FRAME : plan.frame, options.longEdge ?? Infinity, space !== undefined);
+  const space = !masked && colouredFrom(compiled) < Infinity ? options.space : undefined;
+  const { size, cut } = outputOf(layout, masked ? WHOLE_FRAME : plan.frame, options.longEdge ?? Infinity, space !== undefined);
   const channels = space ? 3 : 1;
   const cleaned = compiled.clean > 0 ? await options.cleaned?.() : undefined;
   const job: RenderJob = {

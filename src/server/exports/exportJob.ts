@@ -5,6 +5,7 @@ import { join } from "node:path";
 import { sharpeningFor } from "@/core/passes/sharpen/forOutput";
 import { EXPORT_FORMAT_FACTS, exportNoise, exportSpace } from "@/contracts/exportSettings";
 import { CoreError } from "@/core/errors";
+import { confinedById } from "@/core/plan/editRegions";
 import { renderPicture } from "@/engine/node/renderPicture";
 import { writePrint } from "@/engine/node/writePrint";
 import { storeBlob } from "../blobs/blobs";
@@ -58,8 +59,9 @@ async function renderToFile(
   const { files, exif } = await preparedFolder(sql, pictureBlob);
   const { depth, extension } = EXPORT_FORMAT_FACTS[settings.format];
   const overview = files.at(-1);
-  const maskOf = settings.maskOf === undefined ? undefined : plan.passes.findIndex(({ id }) => id === settings.maskOf);
-  if (maskOf === -1) throw new AppError("not_found", "the pass whose mask is wanted is not in this print's plan");
+  const { maskOf } = settings;
+  if (maskOf !== undefined && !confinedById(plan, maskOf))
+    throw new AppError("not_found", "the pass whose mask is wanted is not in this print's plan");
   const rendered = await renderPicture(files[0]!, plan, {
     ...options,
     depth,

@@ -1,7 +1,6 @@
 import { contours, geoPath } from "d3";
 import { passNumber } from "../state/passNumber";
 import { passInSet } from "@/core/plan/editPasses";
-import { passesIn } from "@/core/plan/editRegions";
 import type { Pass, Plan } from "@/core/plan/plan";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { BenchEngine } from "@/engine/browser/benchEngine";
@@ -34,14 +33,16 @@ export async function mapContent(plan: Plan, engine: BenchEngine): Promise<MapCo
     const words = [passWords(pass), strength === 1 ? undefined : formatPercent(strength), gateWords(pass)];
     return `${passNumber(plan, plan.passes.indexOf(pass))} ${pass.name}: ${words.filter(Boolean).join(", ")}`;
   };
+  // A pass without a region of its own acts in that of its set.
+  const regionIdOf = ({ region, set }: Pass) => region ?? plan.sets.find(({ id }) => id === set)?.region ?? null;
   const entries: MapEntry[] = [];
   for (const region of plan.regions) {
-    const passes = passesIn({ passes: acting }, region.id);
+    const passes = acting.filter((pass) => regionIdOf(pass) === region.id);
     if (passes.length === 0) continue;
     const plane = await engine.plane(plan, { region: region.id });
     if (plane) entries.push({ plane, middle: middleOf(plane), name: region.name, notes: passes.map(note) });
   }
-  return { entries, overall: acting.filter(({ region }) => region === null).map(note) };
+  return { entries, overall: acting.filter((pass) => regionIdOf(pass) === null).map(note) };
 }
 
 function middleOf({ plane, width }: SmallPlane): { x: number; y: number } {

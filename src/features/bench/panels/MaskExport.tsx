@@ -1,11 +1,11 @@
 "use client";
 import { Button } from "antd";
-import type { Pass } from "@/core/plan/plan";
+import type { Confined } from "@/core/plan/plan";
 import { useBench } from "../state/BenchContext";
 import styles from "./Panel.module.css";
 
-/** Sends the pass's mask to the exports, as a 16-bit PNG at full size. */
-export function MaskExport({ pass }: { pass: Pass }) {
+/** Sends the mask of a pass or a set to the exports, as a 16-bit PNG at full size. */
+export function MaskExport({ of }: { of: Confined }) {
   const { start, store } = useBench();
   const onExport = async () => {
     store.getState().commitPending();
@@ -13,9 +13,9 @@ export function MaskExport({ pass }: { pass: Pass }) {
     const response = await fetch(`/api/prints/${start.print.id}/exports`, {
       method: "POST",
       headers: { "content-type": "application/json" },
-      body: JSON.stringify({ settings: { format: "png16", maskOf: pass.id }, revision: history.head }),
+      body: JSON.stringify({ settings: { format: "png16", maskOf: of.id }, revision: history.head }),
     }).catch(() => undefined);
-    if (response?.ok) set({ notice: `The mask of ${pass.name} is being made; it is listed under Finish.` });
+    if (response?.ok) set({ notice: `The mask of ${of.name} is being made; it is listed under Finish.` });
     else set({ failure: "The mask could not be exported just now. Nothing is lost; try again in a moment." });
   };
   return (

@@ -63,8 +63,8 @@ export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
       place={`Pass ${passNumber(plan, index)} · ${face.name.toLowerCase()} ${where}, after ${afterWhat(plan, index)}`}
     >
       {isOfColour && <PrintBeside />}
-      <WherePart pass={pass} />
-      <TonesPart pass={pass} />
+      <WherePart of={pass} />
+      <TonesPart of={pass} pass={pass} beforeMix={isOfColour} />
       <face.Panel pass={pass} move={pass.move} />
       <Part title="How it meets the print" state={meets(pass)}>
         <StrengthSlider of={pass.name} value={pass.strength} onChange={(strength) => change({ strength })} />
@@ -98,7 +98,7 @@ export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
           </Button>
         </div>
         <SetRow pass={pass} index={index} />
-        {(pass.region !== null || pass.gate !== null || pass.zonesOff.length > 0) && <MaskExport pass={pass} />}
+        {(pass.region !== null || pass.gate !== null || pass.zonesOff.length > 0) && <MaskExport of={pass} />}
       </Part>
     </Panel>
   );

@@ -1,13 +1,17 @@
 "use client";
 import { Button, Switch } from "antd";
+import { actsOnColour } from "@/core/passes/passKinds";
 import { placeOfSet, untieSet } from "@/core/plan/editPasses";
 import type { PassSet } from "@/core/plan/plan";
 import { formatPercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { settledPlan, withSet } from "../state/benchStore";
+import { MaskExport } from "./MaskExport";
 import { NameField } from "./NameField";
 import { Panel, Part } from "./Panel";
 import { StrengthSlider } from "./StrengthSlider";
+import { TonesPart } from "./TonesPart";
+import { WherePart } from "./WherePart";
 import styles from "./Panel.module.css";
 
 /** A set: its passes, and the one strength and switch over all of them. */
@@ -38,6 +42,8 @@ export function SetPanel({ set }: { set: PassSet }) {
       }
       place={`Set of ${passes.length} ${passes.length === 1 ? "pass" : "passes"}, ${first + 1} to ${end}`}
     >
+      <WherePart of={set} />
+      <TonesPart of={set} beforeMix={passes.some(({ move }) => actsOnColour(move))} />
       <Part title="The whole set">
         <StrengthSlider of={set.name} value={set.strength} onChange={(strength) => change({ strength })} />
         <div className={styles.row}>
@@ -52,7 +58,11 @@ export function SetPanel({ set }: { set: PassSet }) {
           />
           <span className={styles.hint}>{set.on ? "The set is on" : "The set is off"} (O)</span>
         </div>
-        <p className={styles.hint}>Its strength is taken times that of each pass in it.</p>
+        <p className={styles.hint}>
+          Its strength is taken times that of each pass in it. All of them act within its region and through its gate, each in its own
+          besides.
+        </p>
+        {(set.region !== null || set.gate !== null) && <MaskExport of={set} />}
       </Part>
       <Part title="Its passes">
         <ul className={styles.list}>

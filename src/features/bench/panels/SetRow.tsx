@@ -16,7 +16,8 @@ export function SetRow({ pass, index }: { pass: Pass; index: number }) {
   const before = plan.passes[index - 1];
   const isTied = !!before && before.set !== null && before.set === pass.set;
   const tie = () => {
-    const tied = tieToBefore(store.getState().plan, pass.id, { id: uuid(), name: freshSetName(plan.sets), on: true, strength: 1 });
+    const made = { id: uuid(), name: freshSetName(plan.sets), on: true, strength: 1, region: null, gate: null };
+    const tied = tieToBefore(store.getState().plan, pass.id, made);
     if (!tied) return;
     adjust(() => tied);
     commit(`${pass.name} tied to ${before!.name}`);

@@ -4,13 +4,14 @@ import { gateBeforeMix, GATE_SOURCES, MOST_GATE_BLUR, MOST_NARROW, showsEdge, ty
 import type { ReadyGate } from "@/core/gate/readyGates";
 import { CHANNELS } from "@/core/mix/weights";
 import { hueName } from "@/core/mix/hueCurve";
-import { actsOnColour, passCurve } from "@/core/passes/passKinds";
-import type { Pass } from "@/core/plan/plan";
+import { passCurve } from "@/core/passes/passKinds";
+import { withGate } from "@/core/plan/editRegions";
+import type { Confined, Pass } from "@/core/plan/plan";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import { parsePercent } from "@/features/shared/ValueSlider";
 import { capital } from "@/features/shared/capital";
 import { useBench, useBenchState } from "../state/BenchContext";
-import { withGate } from "../scale/gatePulls";
+import { firstGate } from "../scale/gatePulls";
 import { BrushSettings } from "./BrushSettings";
 import { Part } from "./Panel";
 import { ReadyGates } from "./ReadyGates";
@@ -28,21 +29,28 @@ const SOURCE_WORDS: Record<GateSource, string> = {
   own: "A mix of its own",
 };
 
-/** Which tones a pass acts on: a gate on the scale, hues of the original, zones switched off. */
-export function TonesPart({ pass }: { pass: Pass }) {
+interface Props {
+  of: Confined;
+  /** The same where it is a pass, not a set. */
+  pass?: Pass | undefined;
+  beforeMix: boolean;
+}
+
+/** Which tones a pass or a set acts on: a gate on the scale, hues of the original; of a pass, zones switched off. */
+export function TonesPart({ of, pass, beforeMix }: Props) {
   const { store } = useBench();
   const tool = useBenchState((state) => state.tool);
   const { adjust, commit, set } = store.getState();
-  const { gate } = pass;
+  const { gate } = of;
   const setGate = (changed: Gate | null, label: string) => {
-    adjust((plan) => withGate(plan, pass.id, changed));
-    commit(`${label} in ${pass.name}`);
+    adjust((plan) => withGate(plan, of.id, changed));
+    commit(`${label} in ${of.name}`);
   };
   const take = (ready: ReadyGate) =>
     setGate(
       {
         ...ready.gate,
-        source: gate?.source ?? "entering",
+        source: (gate ?? firstGate(!pass)).source,
         weights: gate?.weights ?? ready.gate.weights,
         hue: gate?.hue ?? null,
         repair: gate?.repair ?? [],
@@ -50,7 +58,7 @@ export function TonesPart({ pass }: { pass: Pass }) {
       ready.name,
     );
   const pick = (name: "pick-tones" | "pick-hue") => () => set({ tool: tool === name ? "read" : name });
-  const off = pass.zonesOff.length;
+  const off = pass?.zonesOff.length ?? 0;
   const state = gate
     ? `${formatZone(gate.from)} to ${formatZone(gate.to)}${gate.invert ? ", inverted" : ""}`
     : off
@@ -76,14 +84,14 @@ export function TonesPart({ pass }: { pass: Pass }) {
         )}
       </div>
       {tool === "pick-tones" && <p className={styles.hint}>Touch a tone in the picture and pull up to widen the gate.</p>}
-      {gate && <GateControls pass={pass} gate={gate} />}
-      {!actsOnColour(pass.move) && <ZoneSwitches pass={pass} />}
+      {gate && <GateControls of={of} pass={pass} beforeMix={beforeMix} gate={gate} />}
+      {pass && !beforeMix && <ZoneSwitches pass={pass} />}
       <div className={styles.row}>
         <Button
           size="small"
           aria-pressed={tool === "pick-hue"}
           type={tool === "pick-hue" ? "primary" : "default"}
-          title="Touch a colour in the picture: the pass acts on that hue alone"
+          title="Touch a colour in the picture: it acts on that hue alone"
           onClick={pick("pick-hue")}
         >
           {gate?.hue ? "Another hue" : "Limit to a hue"}
@@ -96,25 +104,26 @@ export function TonesPart({ pass }: { pass: Pass }) {
         )}
       </div>
       {tool === "pick-hue" && <p className={styles.hint}>Touch a colour in the picture and pull up to widen the limit.</p>}
-      {gate?.hue && <HueControls pass={pass} gate={gate} />}
+      {gate?.hue && <HueControls of={of} gate={gate} />}
     </Part>
   );
 }
 
-function useGate(pass: Pass, gate: Gate) {
+function useGate(of: Confined, gate: Gate) {
   const { store } = useBench();
   const { adjust, commit } = store.getState();
-  const change = (changed: Partial<Gate>) => adjust((plan) => withGate(plan, pass.id, { ...gate, ...changed }));
+  const change = (changed: Partial<Gate>) => adjust((plan) => withGate(plan, of.id, { ...gate, ...changed }));
   return {
     change,
-    commit: (label: string) => commit(`${label} in ${pass.name}`),
+    commit: (label: string) => commit(`${label} in ${of.name}`),
   };
 }
 
-function GateControls({ pass, gate }: { pass: Pass; gate: Gate }) {
-  const { change, commit } = useGate(pass, gate);
-  const isOfColour = actsOnColour(pass.move);
-  const sources = GATE_SOURCES.filter((source) => !isOfColour || gateBeforeMix({ ...gate, source }).source === source);
+function GateControls({ of, pass, beforeMix, gate }: Props & { gate: Gate }) {
+  const { change, commit } = useGate(of, gate);
+  // What enters the passes of a set differs from one to the next.
+  const ofAll = GATE_SOURCES.filter((source) => pass || source !== "entering");
+  const sources = ofAll.filter((source) => !beforeMix || gateBeforeMix({ ...gate, source }).source === source);
   const toggle = (key: "invert" | "linear", words: string) => (
     <>
       <Switch
@@ -134,7 +143,7 @@ function GateControls({ pass, gate }: { pass: Pass; gate: Gate }) {
       <Select
         size="small"
         aria-label="What the gate reads"
-        value={isOfColour ? gateBeforeMix(gate).source : gate.source}
+        value={beforeMix ? gateBeforeMix(gate).source : gate.source}
         options={sources.map((value) => ({ value, label: SOURCE_WORDS[value] }))}
         onChange={(source) => {
           change({ source });
@@ -153,7 +162,7 @@ function GateControls({ pass, gate }: { pass: Pass; gate: Gate }) {
             rest={1 / 3}
             format={(value) => value.toFixed(2)}
             onChange={(value) => change({ weights: { ...gate.weights, [channel]: value } })}
-            says={(shown) => `${capital(channel)} of the gate ${shown} in ${pass.name}`}
+            says={(shown) => `${capital(channel)} of the gate ${shown} in ${of.name}`}
           />
         ))}
       <StepSlider
@@ -166,7 +175,7 @@ function GateControls({ pass, gate }: { pass: Pass; gate: Gate }) {
         format={(value) => (value === 0 ? "off" : `${(100 * value).toFixed(1)} %`)}
         parse={parsePercent}
         onChange={(blur) => change({ blur })}
-        says={(shown) => `Blur of the gate ${shown} in ${pass.name}`}
+        says={(shown) => `Blur of the gate ${shown} in ${of.name}`}
       />
       <div className={styles.row}>
         {toggle("invert", "Inverted")}
@@ -197,17 +206,17 @@ function GateControls({ pass, gate }: { pass: Pass; gate: Gate }) {
         </button>
         <span className={styles.hint}>{gate.narrow === 0 ? "As wide as the shoulders" : `Narrowed ${gate.narrow} times`}</span>
       </div>
-      <EdgeHint pass={pass} gate={gate} />
-      <Repair pass={pass} gate={gate} />
+      {pass && <EdgeHint pass={pass} gate={gate} />}
+      <Repair of={of} gate={gate} />
     </>
   );
 }
 
 /** A brush on the gate's mask, for what tones alone cannot tell apart. */
-function Repair({ pass, gate }: { pass: Pass; gate: Gate }) {
+function Repair({ of, gate }: { of: Confined; gate: Gate }) {
   const { store } = useBench();
   const tool = useBenchState((state) => state.tool);
-  const { change, commit } = useGate(pass, gate);
+  const { change, commit } = useGate(of, gate);
   const isOn = tool === "repair";
   return (
     <>
@@ -240,8 +249,8 @@ function Repair({ pass, gate }: { pass: Pass; gate: Gate }) {
   );
 }
 
-function HueControls({ pass, gate }: { pass: Pass; gate: Gate }) {
-  const { change, commit } = useGate(pass, gate);
+function HueControls({ of, gate }: { of: Confined; gate: Gate }) {
+  const { change, commit } = useGate(of, gate);
   const hue = gate.hue!;
   const slider = (key: "widthDeg" | "shoulderDeg", label: string, rest: number) => (
     <StepSlider
@@ -253,7 +262,7 @@ function HueControls({ pass, gate }: { pass: Pass; gate: Gate }) {
       rest={rest}
       format={(value) => `${Math.round(value)}°`}
       onChange={(value) => change({ hue: { ...hue, [key]: value } })}
-      says={(shown) => `${label} of the hue limit ${shown} in ${pass.name}`}
+      says={(shown) => `${label} of the hue limit ${shown} in ${of.name}`}
     />
   );
   return (

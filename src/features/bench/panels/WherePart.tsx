@@ -1,8 +1,8 @@
 "use client";
 import { Button, Segmented, Select, Switch } from "antd";
 import { v4 as uuid } from "uuid";
-import { confine, ownCopy, passesIn, regionOf, removeRegion } from "@/core/plan/editRegions";
-import type { Pass } from "@/core/plan/plan";
+import { actingIn, confine, ownCopy, regionOf, removeRegion } from "@/core/plan/editRegions";
+import type { Confined } from "@/core/plan/plan";
 import { MOST_FIT, MOST_SOFTEN, type Combine, type Region } from "@/core/region/region";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../state/BenchContext";
@@ -16,7 +16,7 @@ import { NameField } from "./NameField";
 import { Part } from "./Panel";
 import { ShapeList } from "./ShapeList";
 import { StepSlider } from "./StepSlider";
-import { passNumber } from "../state/passNumber";
+import { placeName } from "../state/passNumber";
 import styles from "./Panel.module.css";
 
 const TOOLS: Record<RegionTool, { label: string; hint: string }> = {
@@ -37,25 +37,25 @@ const COMBINE_WORDS: { value: Combine; label: string }[] = [
   { value: "intersect", label: "Where both" },
 ];
 
-/** Where a pass acts: the whole picture, or a region drawn here or shared with other passes. */
-export function WherePart({ pass }: { pass: Pass }) {
+/** Where a pass or a set acts: the whole picture, or a region drawn here or shared with others. */
+export function WherePart({ of }: { of: Confined }) {
   const { store } = useBench();
   const plan = useBenchState(settledPlan);
   const acting = useBenchState((state) => state.acting);
   const { adjust, commit } = store.getState();
-  const region = regionOf(plan, pass);
+  const region = regionOf(plan, of);
   const choose = (id: string | null) => {
-    adjust((now) => confine(now, pass.id, id));
+    adjust((now) => confine(now, of.id, id));
     store.getState().set({ chosenShape: undefined });
     const name = plan.regions.find((other) => other.id === id)?.name;
-    commit(name ? `${pass.name} in ${name}` : `${pass.name} on the whole picture`);
+    commit(name ? `${of.name} in ${name}` : `${of.name} on the whole picture`);
   };
   const others = plan.regions.filter(({ id }) => id !== region?.id);
   const share = acting === undefined ? undefined : acting === 0 ? "nowhere in the print" : `${formatShare(acting)} of the print`;
   return (
     <Part folds title="Where" state={region ? `${region.name}${share ? `, ${share}` : ""}` : "the whole picture"}>
       <DrawingTools hasRegion={!!region} />
-      {region && <RegionControls key={region.id} region={region} pass={pass} />}
+      {region && <RegionControls key={region.id} region={region} of={of} />}
       {(region || others.length > 0) && (
         <div className={styles.row}>
           {others.length > 0 && (
@@ -121,11 +121,11 @@ function DrawingTools({ hasRegion }: { hasRegion: boolean }) {
   );
 }
 
-function RegionControls({ region, pass }: { region: Region; pass: Pass }) {
+function RegionControls({ region, of }: { region: Region; of: Confined }) {
   const { store } = useBench();
   const plan = useBenchState(settledPlan);
   const { adjust, commit, set } = store.getState();
-  const sharers = passesIn(plan, region.id).filter(({ id }) => id !== pass.id);
+  const sharers = actingIn(plan, region.id).filter(({ id }) => id !== of.id);
   const change = (changed: Partial<Region>) => adjustRegion(store, (now) => ({ ...now, ...changed }));
   const slider = (key: "soften" | "fit" | "density", label: string, max: number, rest: number, step: number, format = formatPercent) => (
     <StepSlider
@@ -143,10 +143,10 @@ function RegionControls({ region, pass }: { region: Region; pass: Pass }) {
   );
   const part = (value: number) => (value === 0 ? "off" : `${(100 * value).toFixed(1)} %`);
   const copy = () => {
-    const parted = ownCopy(plan, pass.id, uuid());
+    const parted = ownCopy(plan, of.id, uuid());
     if (!parted) return set({ failure: "A plan holds no more regions than these. Remove one that no pass uses." });
     adjust(() => parted);
-    commit(`${pass.name} has a region of its own`);
+    commit(`${of.name} has a region of its own`);
   };
   const fill = () => {
     const corners = [
@@ -175,9 +175,7 @@ function RegionControls({ region, pass }: { region: Region; pass: Pass }) {
       />
       {sharers.length > 0 && (
         <div className={styles.row}>
-          <span className={styles.hint}>
-            Shared with {sharers.map((other) => `pass ${passNumber(plan, plan.passes.indexOf(other))}`).join(", ")}
-          </span>
+          <span className={styles.hint}>Shared with {sharers.map(({ id }) => placeName(plan, id)).join(", ")}</span>
           <Button size="small" onClick={copy}>
             Own copy
           </Button>
@@ -214,7 +212,7 @@ function RegionControls({ region, pass }: { region: Region; pass: Pass }) {
 function UnusedRegions() {
   const { store } = useBench();
   const plan = useBenchState(settledPlan);
-  const unused = plan.regions.filter(({ id }) => passesIn(plan, id).length === 0);
+  const unused = plan.regions.filter(({ id }) => actingIn(plan, id).length === 0);
   if (unused.length === 0) return null;
   return (
     <ul className={styles.list} aria-label="Regions no pass uses">

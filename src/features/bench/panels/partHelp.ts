@@ -29,8 +29,10 @@ export const PART_HELP = {
   "The whole mix":
     "How far the mix departs from what the eye sees as light: at 0 % not at all, at 200 % twice as far. And a look at the colour that goes into it.",
   // Every pass
-  Where: "The part of the picture the pass acts in. Draw a region or use one of another pass; none means all of the picture.",
-  "Which tones": "The tones the pass acts on: a gate on the scale, single zones switched off, or one hue of the original.",
+  Where:
+    "The part of the picture the pass, or all passes of the set, act in. Draw a region or use one that is there; none means all of the picture.",
+  "Which tones":
+    "The tones the pass, or all passes of the set, act on: a gate on the scale, single zones switched off, or one hue of the original.",
   "How it meets the print": "How strongly the pass acts, and how its tones meet those that were there before it.",
   "The pass": "Switches the pass off and on, copies it, gathers it in a set, or takes it away.",
   // Kinds of passes before the mix

@@ -3,7 +3,7 @@ import { useMemo } from "react";
 import type { Region } from "@/core/region/region";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBenchState } from "../state/BenchContext";
-import { chosenPass, chosenRegion } from "../state/benchStore";
+import { chosenRegion, confinedInHand } from "../state/benchStore";
 import { isDrawing } from "../tools/tools";
 import { planeAreas } from "../easel/planeLines";
 import { ShapeHandles } from "./ShapeHandles";
@@ -14,17 +14,17 @@ import styles from "./RegionOverlay.module.css";
 /** Where a region's edge begins, its middle, and where it acts fully. */
 const LEVELS = [0.03, 0.5, 0.97] as const;
 
-/** The region of the pass in hand over the picture: hatch, contour lines, and handles on the chosen shape. */
+/** The region of the pass or set in hand over the picture: hatch, contour lines, and handles on the chosen shape. */
 export function RegionOverlay({ size }: { size: Size }) {
   const plan = useBenchState((state) => state.plan);
   const step = useBenchState((state) => state.step);
   const shows = useBenchState((state) => state.showsRegion);
   const look = useBenchState((state) => state.look.kind);
   const corners = useBenchState((state) => state.drawing.corners);
-  const isPass = chosenPass({ plan, step }) !== undefined;
+  const isConfined = confinedInHand({ plan, step }) !== undefined;
   const region = chosenRegion({ plan, step });
   const isWorking = useWorkingElsewhere();
-  const isSeen = shows && isPass && !isWorking && (look === "picture" || look === "stepped" || look === "colour");
+  const isSeen = shows && isConfined && !isWorking && (look === "picture" || look === "stepped" || look === "colour");
   if (!isSeen) return null;
   return (
     <svg className={styles.overlay} width={size.width} height={size.height} data-testid="region-overlay">

@@ -1,22 +1,22 @@
 import { v4 as uuid } from "uuid";
-import { addRegion, emptyRegion, freshRegionName, passesIn, withRegion } from "@/core/plan/editRegions";
+import { actingIn, addRegion, emptyRegion, freshRegionName, withRegion } from "@/core/plan/editRegions";
 import { MOST_SHAPES, type Region, type Shape } from "@/core/region/region";
-import { chosenPass, chosenRegion, type BenchStore } from "../state/benchStore";
-import { passNumber } from "../state/passNumber";
+import { chosenRegion, confinedInHand, type BenchStore } from "../state/benchStore";
+import { placeName } from "../state/passNumber";
 
 /** Regions whose being shared was said already; once is enough. */
 const told = new WeakMap<BenchStore, Set<string>>();
 
-/** Says once that several passes follow a change of their region. */
+/** Says once that others follow a change of their region. */
 function tellIfShared(store: BenchStore, region: Region): void {
   const { plan, set } = store.getState();
-  const passes = passesIn(plan, region.id);
+  const things = actingIn(plan, region.id);
   const known = told.get(store) ?? new Set();
   told.set(store, known);
-  if (passes.length < 2 || known.has(region.id)) return;
+  if (things.length < 2 || known.has(region.id)) return;
   known.add(region.id);
-  const numbers = passes.map((pass) => passNumber(plan, plan.passes.indexOf(pass))).join(" and ");
-  set({ notice: `${region.name} is shared by passes ${numbers}: all follow. “Own copy” parts this pass from the others.` });
+  const names = things.map(({ id }) => placeName(plan, id)).join(" and ");
+  set({ notice: `${region.name} is shared by ${names}: all follow. “Own copy” parts this one from the others.` });
 }
 
 /** Changes the region in hand under the hand; nothing without one. */
@@ -32,18 +32,18 @@ export function adjustShape(store: BenchStore, shapeId: string, change: (shape: 
   adjustRegion(store, (region) => ({ ...region, shapes: region.shapes.map((shape) => (shape.id === shapeId ? change(shape) : shape)) }));
 }
 
-/** The region of the pass in hand; made where it has none yet. Undefined where there is no pass, or no room. */
+/** The region of the pass or set in hand; made where it has none yet. Undefined where there is neither, or no room. */
 export function ownRegion(store: BenchStore): Region | undefined {
   const state = store.getState();
   const known = chosenRegion(state);
   if (known) return known;
-  const pass = chosenPass(state)?.pass;
-  if (!pass) {
+  const thing = confinedInHand(state);
+  if (!thing) {
     state.set({ failure: "A region belongs to a pass. Choose one on the ribbon, or add one." });
     return undefined;
   }
   const region = emptyRegion(uuid(), freshRegionName(state.plan, "Region"));
-  const grown = addRegion(state.plan, pass.id, region);
+  const grown = addRegion(state.plan, thing.id, region);
   if (!grown) state.set({ failure: "A plan holds no more regions than these. Remove one that no pass uses." });
   else state.adjust(() => grown);
   return grown && region;

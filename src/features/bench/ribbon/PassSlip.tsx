@@ -21,8 +21,9 @@ interface Props {
   /** What it changes, small: lighter and darker than mid grey. */
   change: Glimpse | undefined;
   set: PassSet | undefined;
-  /** The name of the region it acts in. */
+  /** The names of the regions it and its set act in. */
   region: string | undefined;
+  setRegion: string | undefined;
   /** Whether it is the set's first or last pass. */
   isFirst: boolean;
   isLast: boolean;
@@ -30,7 +31,7 @@ interface Props {
 }
 
 /** One pass on the ribbon: what it does, how strongly, what it changes; under the bracket of its set. */
-export const PassSlip = memo(function PassSlip({ pass, number, isOn, change, set, region, isFirst, isLast, isSetOn }: Props) {
+export const PassSlip = memo(function PassSlip({ pass, number, isOn, change, set, region, setRegion, isFirst, isLast, isSetOn }: Props) {
   const { store } = useBench();
   const { setNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({ id: pass.id });
   const element = useRef<HTMLButtonElement>(null);
@@ -51,7 +52,7 @@ export const PassSlip = memo(function PassSlip({ pass, number, isOn, change, set
           onClick={() => chooseStep(store, { stage: "set", id: set.id })}
           data-testid="set"
         >
-          {set.name} {set.on ? formatPercent(set.strength) : "off"}
+          {set.name} {set.on ? [formatPercent(set.strength), setRegion, gateWords(set)].filter(Boolean).join(", ") : "off"}
         </button>
       )}
       <button

@@ -71,6 +71,7 @@ export function PlanRibbon() {
   const slips = plan.passes.map((pass, i) => (
     <PassSlip
       key={pass.id}
+      setRegion={plan.regions.find(({ id }) => id === plan.sets.find((set) => set.id === pass.set)?.region)?.name}
       pass={pass}
       number={passNumber(plan, i)}
       isOn={step.stage === "pass" && step.id === pass.id}

@@ -1,10 +1,10 @@
 "use client";
 import { useRef, type KeyboardEvent, type PointerEvent } from "react";
 import { gateShare, MOST_SHOULDER, type Gate } from "@/core/gate/gate";
-import type { Pass } from "@/core/plan/plan";
+import { confinedById, withGate } from "@/core/plan/editRegions";
+import type { Confined } from "@/core/plan/plan";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import { useBench } from "../state/BenchContext";
-import { withGate } from "./gatePulls";
 import { RAIL, TOP, type X } from "./scaleGeometry";
 import { keyStep } from "./keyStep";
 import { snapZone } from "./snapZone";
@@ -22,15 +22,15 @@ const NAMES: Record<End, string> = {
 };
 
 /** The gate as a hill on the upper rail: its shoulders are dragged by top and foot, the hill as a whole by its body. */
-export function GateHill({ pass, gate, x, zoneAt }: { pass: Pass; gate: Gate; x: X; zoneAt(event: { clientX: number }): number }) {
+export function GateHill({ of, gate, x, zoneAt }: { of: Confined; gate: Gate; x: X; zoneAt(event: { clientX: number }): number }) {
   const { store } = useBench();
   const { adjust, commit, commitSoon } = store.getState();
   /** Where a part was taken hold of; an end is carried by that, so that it does not jump to the pointer. */
   const held = useRef<{ end: End | "body"; from: number; start: Gate } | undefined>(undefined);
-  const change = (changed: Gate) => adjust((plan) => withGate(plan, pass.id, changed));
+  const change = (changed: Gate) => adjust((plan) => withGate(plan, of.id, changed));
   const label = () => {
-    const now = store.getState().plan.passes.find(({ id }) => id === pass.id)?.gate;
-    return now ? `Gate ${formatZone(now.from)} to ${formatZone(now.to)} in ${pass.name}` : `Gate of ${pass.name}`;
+    const now = confinedById(store.getState().plan, of.id)?.gate;
+    return now ? `Gate ${formatZone(now.from)} to ${formatZone(now.to)} in ${of.name}` : `Gate of ${of.name}`;
   };
   const base = TOP - RAIL;
   const drag = (end: End | "body") => ({

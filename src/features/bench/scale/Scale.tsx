@@ -7,7 +7,7 @@ import { LAST_ZONE } from "@/core/zones/zone";
 import type { Hand } from "@/engine/runs";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { passNumber } from "../state/passNumber";
-import { chosenPass, chosenSet, handOf, settledPlan } from "../state/benchStore";
+import { chosenPass, chosenSet, confinedInHand, handOf, settledPlan } from "../state/benchStore";
 import { GateHill } from "./GateHill";
 import { HistogramShape, Shares } from "./HistogramShape";
 import { Rail } from "./Rail";
@@ -36,7 +36,8 @@ export function Scale() {
   const face = pass && faceOf(pass.move);
   // Before the mix there are no tones to be placed; the upper rail is there for a gate, which reads the original's.
   const isOfColour = inHand !== undefined && inHand.first < passesBeforeMix(plan);
-  const hand = isOfColour && !pass?.gate ? undefined : inHand;
+  const thing = confinedInHand({ plan, step });
+  const hand = isOfColour && !thing?.gate ? undefined : inHand;
   const curve = useMemo(() => hand && handCurve(plan, hand.first, hand.end), [plan, hand?.first, hand?.end]); // eslint-disable-line react-hooks/exhaustive-deps
   const x = useMemo(() => scaleLinear([0, LAST_ZONE], [LEFT, Math.max(width - RIGHT, LEFT + 100)]), [width]);
   const zoneAt = (event: { clientX: number }) => {
@@ -88,7 +89,7 @@ export function Scale() {
           />
           <ReadingMarks x={x} both={!!hand} />
           {pass && face?.UnderGate && <face.UnderGate pass={pass} move={pass.move} x={x} zoneAt={zoneAt} />}
-          {pass?.gate && <GateHill pass={pass} gate={pass.gate} x={x} zoneAt={zoneAt} />}
+          {thing?.gate && <GateHill of={thing} gate={thing.gate} x={x} zoneAt={zoneAt} />}
           {pass && face?.OnScale && <face.OnScale pass={pass} move={pass.move} x={x} zoneAt={zoneAt} />}
         </svg>
       )}

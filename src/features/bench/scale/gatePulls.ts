@@ -3,7 +3,8 @@ import { hueName } from "@/core/mix/hueCurve";
 import type { Plan } from "@/core/plan/plan";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import type { PointReading } from "@/engine/stageTypes";
-import { chosenPass, withPass, type BenchStore } from "../state/benchStore";
+import { confinedById, withGate } from "@/core/plan/editRegions";
+import { confinedInHand, type BenchStore } from "../state/benchStore";
 import type { Puller } from "../tools/pulling";
 import { snapZone } from "./snapZone";
 
@@ -16,47 +17,49 @@ const FIRST_HUE_REACH = 25;
 /** Chroma below which a spot has no hue. */
 const LEAST_CHROMA = 0.01;
 
-/** A plan with the gate of one of its passes set. */
-export function withGate(plan: Plan, passId: string, gate: Gate | null): Plan {
-  return withPass(plan, passId, (pass) => ({ ...pass, gate }));
+/** Something without a gate is given one that reads the tone entering it; a set, whose passes are entered by different ones, one that reads the mix. */
+export function firstGate(isSet: boolean): Gate {
+  return { ...openGate(), source: isSet ? "mixed" : "entering" };
 }
 
 /** Takes the touched tone as the middle of the gate; pulling up widens it. */
 export function pullGate({ entering }: PointReading, store: BenchStore): Puller | { refused: string } {
-  const pass = chosenPass(store.getState())?.pass;
-  if (!pass) return { refused: "A gate belongs to a pass. Choose one on the ribbon, or add one." };
+  const state = store.getState();
+  const thing = confinedInHand(state);
+  if (!thing) return { refused: "A gate belongs to a pass. Choose one on the ribbon, or add one." };
   const middle = snapZone(entering * LAST_ZONE);
-  const before = pass.gate ?? { ...openGate(), low: 2, high: 2 };
+  const before = thing.gate ?? { ...firstGate(state.step.stage === "set"), low: 2, high: 2 };
   const show = (reach: number) => {
     const gate = { ...before, from: Math.max(middle - reach, 0), to: Math.min(middle + reach, LAST_ZONE) };
-    store.getState().adjust((plan) => withGate(plan, pass.id, gate));
+    store.getState().adjust((plan) => withGate(plan, thing.id, gate));
   };
   show(FIRST_REACH);
   const words = (plan: Plan) => {
-    const gate = plan.passes.find(({ id }) => id === pass.id)?.gate;
+    const gate = confinedById(plan, thing.id)?.gate;
     return gate ? `${formatZone(gate.from)} to ${formatZone(gate.to)}` : "";
   };
   return {
     pull: (pixelsUp) => show(Math.max(FIRST_REACH + pixelsUp / PIXELS_PER_ZONE, 0)),
     words,
-    finish: () => store.getState().commit(`Gate ${words(store.getState().plan)} in ${pass.name}`),
+    finish: () => store.getState().commit(`Gate ${words(store.getState().plan)} in ${thing.name}`),
   };
 }
 
 /** Limits the gate to the touched hue; pulling up widens the limit. */
 export function pullHueLimit({ hueDeg, chroma }: PointReading, store: BenchStore): Puller | { refused: string } {
-  const pass = chosenPass(store.getState())?.pass;
-  if (!pass) return { refused: "A gate belongs to a pass. Choose one on the ribbon, or add one." };
+  const state = store.getState();
+  const thing = confinedInHand(state);
+  if (!thing) return { refused: "A gate belongs to a pass. Choose one on the ribbon, or add one." };
   if (chroma < LEAST_CHROMA) return { refused: "This spot has no colour to limit the gate to. Touch one that has." };
-  const before = pass.gate ?? openGate();
+  const before = thing.gate ?? firstGate(state.step.stage === "set");
   const show = (widthDeg: number) => {
     const hue = { centreDeg: hueDeg, widthDeg, shoulderDeg: 25, invert: before.hue?.invert ?? false };
-    store.getState().adjust((plan) => withGate(plan, pass.id, { ...before, hue }));
+    store.getState().adjust((plan) => withGate(plan, thing.id, { ...before, hue }));
   };
   show(FIRST_HUE_REACH);
   return {
     pull: (pixelsUp) => show(Math.min(Math.max(FIRST_HUE_REACH + (10 * pixelsUp) / PIXELS_PER_TEN_DEGREES, 2), 150)),
     words: () => hueName(hueDeg),
-    finish: () => store.getState().commit(`Only ${hueName(hueDeg)} in ${pass.name}`),
+    finish: () => store.getState().commit(`Only ${hueName(hueDeg)} in ${thing.name}`),
   };
 }

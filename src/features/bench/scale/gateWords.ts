@@ -2,6 +2,6 @@ import type { Pass } from "@/core/plan/plan";
 import { formatZone } from "@/core/zones/zone";
 
 /** The tones it acts on, if not all. */
-export function gateWords({ gate }: Pass): string | undefined {
+export function gateWords({ gate }: Pick<Pass, "gate">): string | undefined {
   return gate ? `${formatZone(gate.from)}–${formatZone(gate.to)}` : undefined;
 }

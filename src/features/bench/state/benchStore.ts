@@ -3,7 +3,7 @@ import { createStore, type StoreApi } from "zustand/vanilla";
 import type { PictureSummary, PrintSummary, RevisionSummary } from "@/contracts/api";
 import { Revision } from "@/contracts/api";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
-import type { Move, Pass, PassSet, Plan } from "@/core/plan/plan";
+import type { Confined, Move, Pass, PassSet, Plan } from "@/core/plan/plan";
 import { placedStops } from "@/core/passes/passKinds";
 import type { Brush } from "@/core/brush/stroke";
 import { regionOf } from "@/core/plan/editRegions";
@@ -335,7 +335,7 @@ export function chooseStep(store: BenchStore, step: Step): void {
 /** Takes a tool up, or says why it has no use here. */
 export function takeUp(store: BenchStore, tool: Tool): void {
   const { drawing, set, ...state } = store.getState();
-  const failure = unfitting(tool, chosenPass(state)?.pass, state.step.stage);
+  const failure = unfitting(tool, chosenPass(state)?.pass, confinedInHand(state), state.step.stage);
   set(failure ? { failure } : { tool, drawing: { ...drawing, corners: [] } });
 }
 
@@ -356,10 +356,15 @@ export function givesStops(pass: Pass | undefined): boolean {
   return pass !== undefined && placedStops(pass.move) !== undefined;
 }
 
-/** The region of the pass in hand, if it has one. */
+/** The pass or the set in hand: what a region and a gate are given to. */
+export function confinedInHand(state: Pick<BenchState, "plan" | "step">): Confined | undefined {
+  return chosenSet(state) ?? chosenPass(state)?.pass;
+}
+
+/** The region of the pass or the set in hand, if it has one. */
 export function chosenRegion({ plan, step }: Pick<BenchState, "plan" | "step">): Region | undefined {
-  const pass = chosenPass({ plan, step })?.pass;
-  return pass && regionOf(plan, pass);
+  const thing = confinedInHand({ plan, step });
+  return thing && regionOf(plan, thing);
 }
 
 /** The set in hand, if one is. */
@@ -370,7 +375,7 @@ export function chosenSet({ plan, step }: Pick<BenchState, "plan" | "step">): Pa
 /** The passes in hand: one, or those of a set. */
 export function handOf(state: Pick<BenchState, "plan" | "step">): Hand | undefined {
   const set = chosenSet(state);
-  if (set) return placeOfSet(state.plan, set.id);
+  if (set) return { ...placeOfSet(state.plan, set.id), set: set.id };
   const chosen = chosenPass(state);
   return chosen && { first: chosen.index, end: chosen.index + 1 };
 }

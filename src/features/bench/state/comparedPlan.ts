@@ -1,7 +1,8 @@
 import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
 import { passesBeforeMix } from "@/core/plan/editPasses";
+import { confine, withGate } from "@/core/plan/editRegions";
 import type { Plan } from "@/core/plan/plan";
-import { chosenPass, handOf, withPass, type Before, type Step } from "./benchStore";
+import { chosenPass, confinedInHand, handOf, withPass, type Before, type Step } from "./benchStore";
 
 /** The print as it is compared with: without the step in hand and all after it (before the mix, plain luminance), without its spots alone where they are in hand, or its mix alone. */
 export function comparedPlan(plan: Plan, step: Step, before: Before): Plan {
@@ -23,8 +24,10 @@ export function planUpTo(plan: Plan, step: Step): Plan {
   return { ...plan, passes: plan.passes.slice(0, handOf({ plan, step })?.end ?? none) };
 }
 
-/** The print with the pass in hand acting everywhere and on all tones. */
+/** The print with the pass or set in hand acting everywhere and on all tones, and a pass past the mask of its set. */
 export function planWithoutMask(plan: Plan, step: Step): Plan {
-  const id = chosenPass({ plan, step })?.pass.id;
-  return id === undefined ? plan : withPass(plan, id, (pass) => ({ ...pass, region: null, gate: null, zonesOff: [] }));
+  const pass = chosenPass({ plan, step })?.pass;
+  const masked = [confinedInHand({ plan, step })?.id, pass?.set].filter((id) => id != null);
+  const free = masked.reduce((now, id) => confine(withGate(now, id, null), id, null), plan);
+  return pass ? withPass(free, pass.id, (now) => ({ ...now, zonesOff: [] })) : free;
 }

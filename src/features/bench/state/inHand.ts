@@ -25,6 +25,7 @@ export function withoutMeaning(before: BenchState, after: BenchState, changed: P
   if (after.plan === before.plan && after.step === before.step && after.tool === before.tool) return {};
   const step = keptStep(after.step, after.plan);
   const pass = step.stage === "pass" ? after.plan.passes.find(({ id }) => id === step.id) : undefined;
+  const thing = step.stage === "set" ? after.plan.sets.find(({ id }) => id === step.id) : pass;
   const cleared: Partial<BenchState> = step === after.step ? {} : { step };
   if (!isSameStep(step, before.step)) {
     const { drawing } = after;
@@ -35,13 +36,13 @@ export function withoutMeaning(before: BenchState, after: BenchState, changed: P
   } else if (after.plan !== before.plan) {
     const strokes = (pass && strokesOfMove(pass.move)?.length) ?? 0;
     if (after.pickedStrokes.some((stroke) => stroke >= strokes)) cleared.pickedStrokes = [];
-    const shapes = (pass && regionOf(after.plan, pass)?.shapes) ?? [];
+    const shapes = (thing && regionOf(after.plan, thing)?.shapes) ?? [];
     if (after.chosenSpot && !after.plan.spots.some(({ id }) => id === after.chosenSpot)) cleared.chosenSpot = undefined;
     if (after.chosenShape && !shapes.some(({ id }) => id === after.chosenShape)) cleared.chosenShape = undefined;
   }
   // One works on what one sees.
   if (after.plan !== before.plan && !("before" in changed)) cleared.before = undefined;
-  if (unfitting(after.tool, pass, step.stage)) cleared.tool = "read";
+  if (unfitting(after.tool, pass, thing, step.stage)) cleared.tool = "read";
   return cleared;
 }
 

@@ -18,3 +18,9 @@ export function afterWhat(plan: Pick<Plan, "passes">, index: number): string {
   if (index === passesBeforeMix(plan)) return "the mix";
   return index === 0 ? "the colour as found" : `pass ${passNumber(plan, index - 1)}`;
 }
+
+/** How a pass or a set is told in a sentence, by its id. */
+export function placeName(plan: Pick<Plan, "passes" | "sets">, id: string): string {
+  const at = plan.passes.findIndex((pass) => pass.id === id);
+  return at < 0 ? plan.sets.find((set) => set.id === id)!.name : `pass ${passNumber(plan, at)}`;
+}

@@ -1,5 +1,5 @@
 import { actsOnColour, laysColour, strokesOfMove } from "@/core/passes/passKinds";
-import type { Pass } from "@/core/plan/plan";
+import type { Confined, Pass } from "@/core/plan/plan";
 
 // What the hand can take up, and what of it has a use in the step in hand.
 
@@ -55,17 +55,17 @@ export const NEEDS_FRAME = "A print is straightened in its frame. Choose Frame o
 export const NEEDS_SPOTS = "Dust is covered among the spots. Choose Spots on the ribbon.";
 export const NEEDS_EXPOSURE = "Dodging and burning is done in an exposure pass. Choose one on the ribbon, or add one.";
 
-/** Why a tool has no use in a step, where a pass, or none, is in hand; undefined where it has one. */
-export function unfitting(tool: Tool, pass: Pass | undefined, stage: string): string | undefined {
+/** Why a tool has no use in a step, where a pass or a set, or neither, is in hand; undefined where it has one. */
+export function unfitting(tool: Tool, pass: Pass | undefined, thing: Confined | undefined, stage: string): string | undefined {
   if (tool === "level" && stage !== "frame") return NEEDS_FRAME;
   if (tool === "spot" && stage !== "spots") return NEEDS_SPOTS;
   if (isOneOf(EXPOSURE_TOOLS, tool) && !(pass && strokesOfMove(pass.move))) return NEEDS_EXPOSURE;
-  if (isOneOf(REGION_TOOLS, tool) && !pass) return "A region belongs to a pass. Choose one on the ribbon, or add one.";
-  if (isOneOf(GATE_TOOLS, tool) && !pass) return "Tones are chosen for a pass. Choose one on the ribbon, or add one.";
+  if (isOneOf(REGION_TOOLS, tool) && !thing) return "A region belongs to a pass. Choose one on the ribbon, or add one.";
+  if (isOneOf(GATE_TOOLS, tool) && !thing) return "Tones are chosen for a pass. Choose one on the ribbon, or add one.";
   if (tool === "pick-tint" && !(pass && laysColour(pass.move)))
     return "A colour is picked for a tint. Choose one on the ribbon, or add one.";
   if (picksColour(tool) && tool !== "pick-tint" && !(pass && actsOnColour(pass.move)))
     return "A colour is picked for a pass before the mix. Choose one on the ribbon, or add one.";
-  if (tool === "repair" && !pass?.gate) return "There is no gate to repair in this pass. Choose its tones first.";
+  if (tool === "repair" && !thing?.gate) return "There is no gate to repair in this pass. Choose its tones first.";
   return undefined;
 }

@@ -2,10 +2,10 @@ import { v4 as uuid } from "uuid";
 import { simplifyPath, simplifyPathTo } from "@/core/brush/simplifyPath";
 import { MOST_PATH_POINTS, packPath, unpackPath, type Brush, type PathPoint, type Stroke } from "@/core/brush/stroke";
 import { MOST_STROKES, type BrushShape, type Point } from "@/core/region/region";
-import { chosenPass, type BenchStore } from "../../state/benchStore";
+import { confinedInHand, type BenchStore } from "../../state/benchStore";
 import { isExposing } from "../tools";
 import { LEAST_BRUSH, sizeBrush } from "../brushSize";
-import { withGate } from "../../scale/gatePulls";
+import { withGate } from "@/core/plan/editRegions";
 import { addShape, adjustShape, regionName } from "../../regions/regionEdits";
 import { combineOf, openShape, type Drawer, type Touch } from "./drawer";
 
@@ -30,21 +30,21 @@ export function paint(at: Touch, store: BenchStore): Drawer | undefined {
   });
 }
 
-/** Lays a stroke on the gate of the pass in hand: more is let through there, or less. */
+/** Lays a stroke on the gate of the pass or set in hand: more is let through there, or less. */
 export function repair(at: Touch, store: BenchStore): Drawer | undefined {
-  const pass = chosenPass(store.getState())?.pass;
-  if (!pass?.gate) {
+  const thing = confinedInHand(store.getState());
+  if (!thing?.gate) {
     store.getState().set({ failure: "There is no gate to repair in this pass. Choose its tones first." });
     return undefined;
   }
-  const { gate } = pass;
+  const { gate } = thing;
   return layStrokes<Stroke>(at, store, {
     before: gate.repair,
     moved: { x: 0, y: 0 },
     brush: store.getState().drawing,
     dress: (stroke) => stroke,
-    lay: (strokes) => store.getState().adjust((plan) => withGate(plan, pass.id, { ...gate, repair: strokes })),
-    label: (isErasing) => `Gate of ${pass.name} lets ${isErasing ? "less" : "more"} through`,
+    lay: (strokes) => store.getState().adjust((plan) => withGate(plan, thing.id, { ...gate, repair: strokes })),
+    label: (isErasing) => `Gate of ${thing.name} lets ${isErasing ? "less" : "more"} through`,
   });
 }
 
