@@ -242,7 +242,7 @@ describe("a shared region", () => {
     await settled(page);
     expect(await textOf(page, "aside")).toContain("Shared with pass 1");
     await page.click('[aria-label="Invert the region"]');
-    await message("is shared by passes 1 and 2");
+    await message("is shared by pass 1 and pass 2");
     await settled(page);
     await press(page, "Own copy", "aside");
     await settled(page);
