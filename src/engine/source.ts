@@ -253,15 +253,15 @@ export class Source {
   ownChroma(colour: Planes): ChromaPlanes {
     const known = this.#chroma.get(colour);
     if (known) return known;
-    const chroma = { a: new Float32Array(this.pixels), b: new Float32Array(this.pixels) };
+    const own = { a: new Float32Array(this.pixels), b: new Float32Array(this.pixels) };
     this.forBands((from, to) => {
       this.putColour(from, to, colour);
       this.machine.findOwnChroma();
-      this.machine.take("hue", chroma.a, from);
-      this.machine.take("fade", chroma.b, from);
+      this.machine.take("hue", own.a, from);
+      this.machine.take("fade", own.b, from);
     });
-    this.#chroma.set(colour, chroma);
-    return chroma;
+    this.#chroma.set(colour, own);
+    return own;
   }
 
   /** How much of the picture holds each hue: `bins` sums over the turn, weighted by how coloured a pixel is. */
