@@ -22,7 +22,7 @@ import { lightIn, LUMINANCE_WEIGHTS, staysWithin, type Weights } from "@/core/mi
 import { DITHER_PERIOD } from "@/core/view/dither";
 import type { OutputSpace } from "@/core/colour/printColour";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
-import { ChromaBand, type ChromaPlanes } from "./chromaBand";
+import { ChromaBand, type ChromaPlanes, type OwnChroma } from "./chromaBand";
 
 /** Pixels of a band unless a single row is longer: large enough to hide call costs, small enough for the cache. */
 export const BAND_PIXELS = 16384;
@@ -327,7 +327,7 @@ export class BandMachine {
     this.#chroma.clear(padded(this.#n));
   }
 
-  /** a, b → those and what a step lays; what returns the colour finds it in red, green, blue and, as its own a and b, in hue and fade. */
+  /** a, b → those and what a step lays; one that returns the colour finds it as `findOwnChroma` leaves it. hue, fade and around are anything afterwards. */
   applyChroma({ laid, strength, share }: ChromaStep, byMask: boolean): void {
     const n = padded(this.#n);
     this.#letThrough(strength, share, byMask);
@@ -336,14 +336,35 @@ export class BandMachine {
     });
   }
 
+  /** a, b → so much of them, by a table over tone. */
+  limitChroma(share: Float32Array): void {
+    const { tone, a, b } = this.#plane;
+    const [at, knots] = [this.#slot(SHARE_SLOT, share), knotsOf(share)];
+    for (const plane of [a, b]) this.#heap.run.scaleLookedUp(plane, tone, padded(this.#n), at, knots);
+  }
+
   /** red, green, blue in linear P3 → a, b. */
   findChroma(): void {
     this.#chroma.ofColour(padded(this.#n), false);
   }
 
-  /** red, green, blue in linear P3 → their own a and b, in hue and fade. */
+  /** red, green, blue in linear P3 → their own a and b in hue and fade, and what tells their light in around. */
   findOwnChroma(): void {
     this.#chroma.ofColour(padded(this.#n), true);
+  }
+
+  /** The same where it is known already: from a place in whole planes. */
+  putOwnChroma({ a, b, root }: OwnChroma, from: number, to: number): void {
+    this.put("hue", a, from, to);
+    this.put("fade", b, from, to);
+    this.put("around", root, from, to);
+  }
+
+  /** Takes it out, to a place in whole planes. */
+  takeOwnChroma({ a, b, root }: OwnChroma, from: number): void {
+    this.take("hue", a, from);
+    this.take("fade", b, from);
+    this.take("around", root, from);
   }
 
   /** tone, a, b → red, green, blue in linear P3, whose luminance is the tone's. */
@@ -522,6 +543,13 @@ export class BandMachine {
     const mask = this.#setDither(ditherRow);
     this.#chroma.toRgba(from, padded(width), this.#output, [this.#outputTable, this.#outputKnots], [this.#ditherRow, mask]);
     return this.#heap.u8(this.#output, 4 * width);
+  }
+
+  /** tone, a, b → one row of 8-bit levels of three channels, dithered. A view, as above. */
+  print8Row(from: number, width: number, ditherRow: Float32Array): Uint8Array {
+    const mask = this.#setDither(ditherRow);
+    this.#chroma.to8(from, padded(width), this.#output, [this.#outputTable, this.#outputKnots], [this.#ditherRow, mask]);
+    return this.#heap.u8(this.#output, 3 * width);
   }
 
   /** tone, a, b → 16-bit levels of three channels of the band. A view, as above. */

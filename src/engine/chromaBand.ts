@@ -11,6 +11,11 @@ export interface ChromaPlanes {
 }
 export const CHROMA_PLANES = ["a", "b"] as const;
 
+/** Those of a picture's own colours, with 1 ∕ the third root of their luminance. */
+export interface OwnChroma extends ChromaPlanes {
+  root: Float32Array;
+}
+
 /** Knots of tables of levels over light, by their bits: steep at black, they err by less than a tenth of a level there. */
 const LIGHT_KNOTS = { 8: 4096, 16: 16384 } as const;
 const LEVELS: { [depth in 8 | 16]?: Float32Array } = {};
@@ -48,23 +53,24 @@ export class ChromaBand {
     for (const name of CHROMA_PLANES) this.heap.f32(this.plane[name], n).fill(0);
   }
 
-  /** a, b → those and what is laid on them, by the amounts in stops; what is laid is looked up by `lookUp`, or of red, green, blue and their own a and b in hue and fade. around and above are anything afterwards. */
+  /** a, b → those and what is laid on them, by the amounts in stops; what is laid is looked up by `lookUp`, or the colour's own. hue, fade, around and above are anything afterwards. */
   lay(laid: LaidChroma, n: number, lookUp: (table: Float32Array, out: number) => void): void {
-    const { red, green, blue, tone, around, above, a, b, hue, fade, stops } = this.plane;
+    const { tone, around, a, b, hue, fade, stops } = this.plane;
     const { run } = this.heap;
-    if (laid.by === "colour") run.followTone(red, green, blue, tone, hue, fade, around, above, n, this.#p3, laid.saturation);
+    if (laid.by === "colour") run.followTone(hue, fade, around, tone, n, laid.saturation);
     else {
-      lookUp(laid.a, around);
-      lookUp(laid.b, above);
+      lookUp(laid.a, hue);
+      lookUp(laid.b, fade);
     }
-    run.layChroma(a, around, stops, n, Number(laid.replaces));
-    run.layChroma(b, above, stops, n, Number(laid.replaces));
+    run.layChroma(a, hue, stops, n, Number(laid.replaces));
+    run.layChroma(b, fade, stops, n, Number(laid.replaces));
   }
 
-  /** red, green, blue in linear P3 → their a and b, in hue and fade, or in a and b. */
+  /** red, green, blue in linear P3 → a, b; or, as the colour's own, in hue and fade, with what tells its light in around. */
   ofColour(n: number, isOwn: boolean): void {
-    const { red, green, blue, a, b, hue, fade } = this.plane;
-    this.heap.run.chromaOf(red, green, blue, ...(isOwn ? ([hue, fade] as const) : ([a, b] as const)), n, this.#p3);
+    const { red, green, blue, a, b, hue, fade, around } = this.plane;
+    const out = isOwn ? ([hue, fade, around] as const) : ([a, b, 0] as const);
+    this.heap.run.chromaOf(red, green, blue, ...out, n, this.#p3);
   }
 
   /** tone, a, b → red, green, blue in linear P3, beyond it where they lie there. */
@@ -77,6 +83,12 @@ export class ChromaBand {
   toRgba(from: number, n: number, out: number, greys: readonly [number, number], dither: readonly [number, number]): void {
     const [tone, a, b] = this.#from(from);
     this.heap.run.colourRgba(tone, a, b, out, n, this.#channels, this.#levels, LIGHT_KNOTS[8], ...greys, ...dither);
+  }
+
+  /** The same as levels of three channels at 8 bits. */
+  to8(from: number, n: number, out: number, greys: readonly [number, number], dither: readonly [number, number]): void {
+    const [tone, a, b] = this.#from(from);
+    this.heap.run.colour8(tone, a, b, out, n, this.#channels, this.#levels, LIGHT_KNOTS[8], ...greys, ...dither);
   }
 
   /** The same as levels of three channels at 16 bits. */

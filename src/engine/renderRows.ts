@@ -21,7 +21,7 @@ import { rasterShape, type DrawnShape } from "@/core/region/rasterShape";
 import { isReadOnTheWay, looksAtPicture, type MaskBases } from "./maskKeys";
 import { gateTableOf, maskPlane, multiplyBy, repairPlane, type MaskPicture } from "./maskPlane";
 import { detailOf } from "@/core/spatial/detail";
-import { closeReach, colouredFrom, NO_HAND, readsColour, runsOf } from "./runs";
+import { closeReach, colouredFrom, NO_HAND, returnsColour, runsOf } from "./runs";
 import { CHROMA_PLANES } from "./chromaBand";
 import { emptyPlanes } from "./grainMachine";
 import { emptyRows, mapRows, type PrintRows } from "./printRows";
@@ -80,6 +80,8 @@ export function rowRenderer(
   const seesPicture = seesBeforeMix || [shown?.mask, ...runs.map(({ mask }) => mask)].some((mask) => mask && looksAtPicture(mask));
   const longEdge = Math.max(width, source.size.height);
   const isColoured = output.space !== undefined && !shown && colouredFrom(plan) < Infinity;
+  // Masks find what they see in the machine, where the colour that is mixed lies.
+  const keepsMixed = seesPicture && runs.some((run) => run.mixed ?? returnsColour(run));
   const reach = closeReach(plan, longEdge);
   // Where tones are compared with those around, what lies beyond a band is worked out with it: the band is large beside that.
   const most = Math.max(reach, Math.floor(MOST_BAND_PIXELS / width));
@@ -108,7 +110,7 @@ export function rowRenderer(
       cleaner?.(found!, y, rows);
       if (looksAround) machine.put("tone", asFound.mixed(), 0, rows * width);
       changeColour(machine, plan.colour, planes, bases.colour, place);
-      const mixed = runs.some(readsColour) ? takenColour(machine, rows * width) : undefined;
+      const mixed = keepsMixed ? takenColour(machine, rows * width) : undefined;
       if (machine.movesHues) machine.findHues();
       machine.mix();
       if (isColoured) machine.clearChroma();
@@ -120,9 +122,9 @@ export function rowRenderer(
           run.stops &&
           stops.plane({ id: plan.passes[run.from]!.id, placed: run.stops.placed, frame: plan.frame }, grid, layOn(grid))?.plane;
         const laid = run.mask && layMask(run.mask); // may need the machine
-        if (readsColour(run)) putColour(machine, mixed!);
+        if (mixed && (run.mixed || returnsColour(run))) putColour(machine, mixed);
         if (run.mixed?.mix.hueTable) machine.findHues();
-        if (run.chroma?.laid.by === "colour") machine.findOwnChroma();
+        if (returnsColour(run)) machine.findOwnChroma();
         const differences =
           run.detail && detailOf(taken(machine, "tone", rows * width), { width, height: rows }, run.detail.radius * longEdge);
         applyRun(machine, run, { base: bases.steps.get(run.from), ...laid, painted, differences, first: 0 }, place);
@@ -235,19 +237,9 @@ function levelWriter(machine: BandMachine, { size: { width }, depth, noise = 0, 
   };
   const colour = (y: number, rows: number, out: Uint8Array | Uint16Array): void => {
     if (out instanceof Uint16Array) return out.set(machine.print16(), 3 * y * width);
-    for (let row = 0; row < rows; row++)
-      withoutAlpha(machine.printRgbaRow(row * width, width, dither(y + row)), out, 3 * (y + row) * width);
+    for (let row = 0; row < rows; row++) out.set(machine.print8Row(row * width, width, dither(y + row)), 3 * (y + row) * width);
   };
   return isColoured ? colour : grey;
-}
-
-/** Lays pixels of 4 bytes out as levels of three channels. */
-function withoutAlpha(rgba: Uint8Array, out: Uint8Array, at: number): void {
-  for (let i = 0; i < rgba.length; i += 4, at += 3) {
-    out[at] = rgba[i]!;
-    out[at + 1] = rgba[i + 1]!;
-    out[at + 2] = rgba[i + 2]!;
-  }
 }
 
 /**

@@ -44,9 +44,9 @@ export function looksClose({ step }: CompiledPass): boolean {
   return step?.kind === "detail";
 }
 
-/** Whether a run reads the colour that is mixed. */
-export function readsColour({ mixed, chroma }: Pick<Run, "mixed" | "chroma">): boolean {
-  return mixed !== undefined || chroma?.laid.by === "colour";
+/** Whether a run lays the picture's own colour on its tones. */
+export function returnsColour({ chroma }: Pick<Run, "chroma">): boolean {
+  return chroma?.laid.by === "colour";
 }
 
 /** How many of a plan's passes come before the first that lays colour on tones, that one with them: after so many there may be colour; Infinity where none does. */

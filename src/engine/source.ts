@@ -11,7 +11,7 @@ import { BAND_PIXELS, BandMachine, type BandPlace } from "./bandMachine";
 import { betweenDecoded, colourOf, decodeLevels, reduceDecoded, viewOf, type Decoded, type Part, type StoredLevels } from "./decoded";
 import { FUSED_KNOTS } from "./fuseTables";
 import { ANALYSIS_EDGE } from "./maskBases";
-import type { ChromaPlanes } from "./chromaBand";
+import type { OwnChroma } from "./chromaBand";
 import { PrintCutter } from "./printCutter";
 import type { MaskPicture } from "./maskPlane";
 import { Spotted } from "./spotted";
@@ -37,7 +37,7 @@ const UNTOUCHED = { spots: [], spotsKey: "" };
  * A picture, or a part of one, decoded: linear colour, and what inside each pixel it was reduced from. All that renders it shares it, and the machine that
  * works on one band of it at a time.
  *
- * Memory  12 bytes a pixel, 8 more once hues are looked at, and 8 once colour is returned; with grain 40 and 16; with cleaned colour as much again, and once more where a mix reads something between.
+ * Memory  12 bytes a pixel, 8 more once hues are looked at, and 12 once colour is returned; with grain 40 and 16; with cleaned colour as much again, and once more where a mix reads something between.
  *         Masks and their shapes up to a fixed size. Spots: see `Spotted`.
  */
 export class Source {
@@ -47,7 +47,7 @@ export class Source {
   readonly cutter = new PrintCutter();
   readonly #rowsInBand: number;
   readonly #hues = new WeakMap<Planes, Hues>();
-  readonly #chroma = new WeakMap<Planes, ChromaPlanes>();
+  readonly #chroma = new WeakMap<Planes, OwnChroma>();
   readonly #plainTones = new WeakMap<Planes, Float32Array>();
   #found: Decoded;
   #cleaned: Decoded | undefined;
@@ -249,16 +249,16 @@ export class Source {
     return hues;
   }
 
-  /** The colours' own a and b in OKLab. Not to be changed. */
-  ownChroma(colour: Planes): ChromaPlanes {
+  /** The colours' own a and b in OKLab, and their light. Not to be changed. */
+  ownChroma(colour: Planes): OwnChroma {
     const known = this.#chroma.get(colour);
     if (known) return known;
-    const own = { a: new Float32Array(this.pixels), b: new Float32Array(this.pixels) };
+    const plane = () => new Float32Array(this.pixels);
+    const own = { a: plane(), b: plane(), root: plane() };
     this.forBands((from, to) => {
       this.putColour(from, to, colour);
       this.machine.findOwnChroma();
-      this.machine.take("hue", own.a, from);
-      this.machine.take("fade", own.b, from);
+      this.machine.takeOwnChroma(own, from);
     });
     this.#chroma.set(colour, own);
     return own;

@@ -21,7 +21,7 @@ import { rowsSince, type GrownPlane, type Rows } from "./grownPlane";
 import { gateBase, type Analysis } from "./maskBases";
 import { isGatheredOnTheWay, needsBases, type MaskBases } from "./maskKeys";
 import { type MaskPicture } from "./maskPlane";
-import { colouredFrom, gathers, looksClose, NO_HAND, readsColour, runsOf, sweepsOf, type Hand, type Run } from "./runs";
+import { colouredFrom, gathers, looksClose, NO_HAND, returnsColour, runsOf, sweepsOf, type Hand, type Run } from "./runs";
 import type { Part } from "./decoded";
 import { Source } from "./source";
 import { StageColour } from "./stageColour";
@@ -116,12 +116,12 @@ export class Stage {
     const isShownOnTheWay = !print && showing.of === "print";
     const isColoured = showing.of === "print" && showing.coloured !== undefined && this.#isColoured(plan.passes.length);
     if (showing.coloured) machine.setOutputSpace(showing.coloured, 8);
-    const show: TakeBand = (_first, _end, y, rows) => this.#showBand(rgba, this.size.width, y, rows, showing.dithered, isColoured);
+    const show: TakeBand = (_first, _end, y, rows) => this.#showBand(rgba, this.size.width, y, rows, showing, isColoured);
     this.#run(plan, bases, isShownOnTheWay ? show : undefined);
     if (!isShownOnTheWay) {
       const chroma = isColoured ? this.chromaAfter(plan.passes.length) : undefined;
       const cut = chroma && { a: this.#cut(chroma.a), b: this.#cut(chroma.b) };
-      this.#showPlane(rgba, this.#cut(this.#shownPlane(showing, bases)), cut, showing.dithered);
+      this.#showPlane(rgba, this.#cut(this.#shownPlane(showing, bases)), cut, showing);
     }
     if (showing.screens && showing.of === "print") drawScreens(rgba, this.#cut(this.tonesAfter(plan.passes.length)), size.width);
     return new Uint8ClampedArray(rgba.buffer);
@@ -394,8 +394,8 @@ export class Stage {
       keep(0);
     }
     for (const { to, planes, added, base, painted, differences, ...run } of runs) {
-      if (readsColour(run)) this.#putMixed(first, end, part, run.mixed?.mix.hueTable !== undefined);
-      if (run.chroma?.laid.by === "colour") this.#putOwnChroma(first, end, part);
+      if (run.mixed) this.#putMixed(first, end, part, run.mixed.mix.hueTable !== undefined);
+      if (returnsColour(run)) machine.putOwnChroma(this.source.ownChroma(this.#mixed.get(part)!), first, end);
       applyRun(
         machine,
         run,
@@ -519,12 +519,6 @@ export class Stage {
     machine.mix();
   }
 
-  #putOwnChroma(from: number, to: number, part: Part): void {
-    const { a, b } = this.source.ownChroma(this.#mixed.get(part)!);
-    this.source.machine.put("hue", a, from, to);
-    this.source.machine.put("fade", b, from, to);
-  }
-
   /** Puts the colour that is mixed into the machine, with its hues where they are moved. */
   #putMixed(from: number, to: number, part: Part, withHues: boolean): void {
     const colour = this.#mixed.get(part)!;
@@ -578,8 +572,9 @@ export class Stage {
   }
 
   /** Turns the tones in the machine, and the colour on them where it is seen, into pixels. */
-  #showBand(rgba: Uint8Array, width: number, y: number, rows: number, dithered: boolean, isColoured: boolean): void {
+  #showBand(rgba: Uint8Array, width: number, y: number, rows: number, { dithered, colourShare }: Showing, isColoured: boolean): void {
     const { machine } = this.source;
+    if (isColoured && colourShare) machine.limitChroma(colourShare);
     for (let row = 0; row < rows; row++) {
       const dither = dithered ? ditherRow(y + row) : NO_DITHER;
       const pixels = isColoured ? machine.printRgbaRow(row * width, width, dither) : machine.greyRgbaRow(row * width, width, dither);
@@ -598,13 +593,13 @@ export class Stage {
     return leaving.map((tone, i) => Math.min(Math.max(0.5 + CHANGE_GAIN * (tone - entering[i]!), 0), 1));
   }
 
-  #showPlane(rgba: Uint8Array, plane: Float32Array, chroma: ChromaPlanes | undefined, dithered: boolean): void {
+  #showPlane(rgba: Uint8Array, plane: Float32Array, chroma: ChromaPlanes | undefined, showing: Showing): void {
     const print = this.#print ?? this.size;
     const { width } = print;
     this.#forPrintBands(print, (first, end, y, rows) => {
       this.source.machine.put("tone", plane, first, end);
       if (chroma) for (const name of CHROMA_PLANES) this.source.machine.put(name, chroma[name], first, end);
-      this.#showBand(rgba, width, y, rows, dithered, chroma !== undefined);
+      this.#showBand(rgba, width, y, rows, showing, chroma !== undefined);
     });
   }
 

@@ -12,6 +12,8 @@ export interface Showing {
   dithered: boolean;
   /** The space in whose channels colour laid on a print's tones is shown with them; absent where tones alone are. */
   coloured?: OutputSpace | undefined;
+  /** How far it is shown, over tone 0–1; absent where it is everywhere. */
+  colourShare?: Float32Array | undefined;
   /** The finished tones, the source colours instead, what the passes in hand change, on mid grey, a mask, or small things pushed. */
   of: "print" | "colour" | "change" | "mask" | "stops" | "dust";
   /** The pass whose stops are shown. */

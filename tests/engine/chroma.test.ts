@@ -22,7 +22,7 @@ import { compilePlan } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import { emptyRegion } from "@/core/plan/editRegions";
 import type { Pass, Plan } from "@/core/plan/plan";
-import { encodedLevels } from "@/core/view/toneTables";
+import { encodedLevels, lookShare, lookTable } from "@/core/view/toneTables";
 import { ExportSettings } from "@/contracts/exportSettings";
 import { renderPicture, type RenderOptions } from "@/engine/node/renderPicture";
 import { writePrint } from "@/engine/node/writePrint";
@@ -327,6 +327,29 @@ describe("every way of rendering", () => {
     expect(cut.levels.length / 3).toBe(cut.size.width * cut.size.height);
     for (let i = 0; i < cut.levels.length; i += 3) expect(known.has(cut.levels.subarray(i, i + 3).join())).toBe(true);
   });
+});
+
+test("a zone lit alone keeps its colour, and all else is drawn towards grey without any", () => {
+  const stage = Stage.fromLevels(levels, size, SRGB_SPACE);
+  const look = { kind: "zone", zone: 6 } as const;
+  const showing = { ...FINISHED, dithered: false, table: lookTable(look), colourShare: lookShare(look) };
+  const plan = compilePlan(planOf(tint(SEPIA)));
+  const [lit, whole] = [stage.render(plan, undefined, showing).slice(), stage.render(plan, undefined, { ...FINISHED, dithered: false })];
+  const tones = stage.tonesAfter(1);
+  let [inside, outside] = [0, 0];
+  for (let i = 0; i < tones.length; i++) {
+    const pixel = [...lit.subarray(4 * i, 4 * i + 3)];
+    const zone = 10 * tones[i]!;
+    if (Math.abs(zone - 6) < 0.49) {
+      inside++;
+      expect(pixel).toEqual([...whole.subarray(4 * i, 4 * i + 3)]);
+      expect(pixel[0]).toBeGreaterThan(pixel[2]!);
+    } else if (Math.abs(zone - 6) > 0.51) {
+      outside++;
+      expect([pixel[1], pixel[2]]).toEqual([pixel[0], pixel[0]]);
+    }
+  }
+  expect(Math.min(inside, outside)).toBeGreaterThan(1000);
 });
 
 describe("files", () => {

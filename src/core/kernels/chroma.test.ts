@@ -100,9 +100,12 @@ test("pixels of 4 bytes are the levels of the same colours, and offsets that all
   const { heap, at } = heapWith(tone, a, b, empty(), constantsOf("srgb"), eight, greys8, dither);
   const [t, p, q, out, constants, light, grey, row] = at;
   heap.run.colourRgba(t, p, q, out, N, constants, light, 4096, grey, knotsOf(greys8), row, -1);
-  const made = heap.u8(out, 4 * N);
+  const made = heap.u8(out, 4 * N).slice();
+  heap.run.colour8(t, p, q, out, N, constants, light, 4096, grey, knotsOf(greys8), row, -1);
+  const three = heap.u8(out, 3 * N);
   for (let i = 0; i < N; i++) {
     expect(made[4 * i + 3]).toBe(255);
+    for (let c = 0; c < 3; c++) if (three[3 * i + c] !== made[4 * i + c]) throw new Error(`channel ${c} of pixel ${i}`);
     if (a[i] === 0) expect([made[4 * i + 1], made[4 * i + 2]]).toEqual([made[4 * i], made[4 * i]]);
     else if (tone[i]! > 0.1 && Math.hypot(a[i]!, b[i]!) < 0.02) {
       const expected = tonesOfColour(tone[i]!, { a: a[i]!, b: b[i]! }, "srgb").map((channel) => readTable(greys8, channel));
@@ -115,7 +118,7 @@ test("light is that of the colour, and its chroma found again", () => {
   const { heap, at } = heapWith(tone, a, b, empty(), empty(), empty(), empty(), empty(), constantsOf("display-p3"));
   const [t, p, q, r, g, blue, foundA, foundB, constants] = at;
   heap.run.colourLight(t, p, q, r, g, blue, N, constants);
-  heap.run.chromaOf(r, g, blue, foundA, foundB, N, constants);
+  heap.run.chromaOf(r, g, blue, foundA, foundB, 0, N, constants);
   for (let i = 0; i < N; i++) {
     if (tone[i]! < 0.1) continue;
     const expected = lightOfColour(tone[i]!, { a: a[i]!, b: b[i]! }, "display-p3");
@@ -174,10 +177,10 @@ test("returned colour is no more than its own on lighter tones, and in proportio
     Float32Array,
     Float32Array,
   ];
-  const { heap, at } = heapWith(...planes, tone, empty(), empty(), empty(), empty(), constantsOf("display-p3"));
-  const [r, g, blue, t, ownA, ownB, outA, outB, constants] = at;
-  heap.run.chromaOf(r, g, blue, ownA, ownB, N, constants);
-  heap.run.followTone(r, g, blue, t, ownA, ownB, outA, outB, N, constants, 1.5);
+  const { heap, at } = heapWith(...planes, tone, empty(), empty(), empty(), constantsOf("display-p3"));
+  const [r, g, blue, t, outA, outB, root, constants] = at;
+  heap.run.chromaOf(r, g, blue, outA, outB, root, N, constants);
+  heap.run.followTone(outA, outB, root, t, N, 1.5);
   for (let i = 0; i < N; i++) {
     const colour = planes.map((plane) => plane[i]!) as unknown as Vector3;
     const own = colour.reduce((sum, channel, c) => sum + channel * P3_LUMINANCE[c]!, 0);

@@ -183,22 +183,9 @@ export interface KernelExports {
   unpackGrain(mean: number, packed: number, grain: number, stride: number, n: number): void;
   /** Colour beside the tone: as/chroma.ts. */
   layChroma(plane: number, laid: number, amount: number, n: number, replaces: number): void;
-  chromaOf(r: number, g: number, b: number, outA: number, outB: number, n: number, constants: number): void;
-  followTone(
-    ...args: [
-      r: number,
-      g: number,
-      b: number,
-      tone: number,
-      ownA: number,
-      ownB: number,
-      outA: number,
-      outB: number,
-      n: number,
-      constants: number,
-      saturation: number,
-    ]
-  ): void;
+  /** outRoot: 0 where it is not asked for. */
+  chromaOf(r: number, g: number, b: number, outA: number, outB: number, outRoot: number, n: number, constants: number): void;
+  followTone(a: number, b: number, root: number, tone: number, n: number, saturation: number): void;
   colourLight(tone: number, a: number, b: number, r: number, g: number, blue: number, n: number, constants: number): void;
   /** Tables: levels over light, levels over tone. */
   colour16(
@@ -216,7 +203,7 @@ export interface KernelExports {
     ]
   ): void;
   /** mask: as of greyToRgba. */
-  colourRgba(
+  colour8(
     ...args: [
       tone: number,
       a: number,
@@ -232,6 +219,7 @@ export interface KernelExports {
       mask: number,
     ]
   ): void;
+  colourRgba(...args: Parameters<KernelExports["colour8"]>): void;
   meanChroma(
     ...args: [toneA: number, toneB: number, share: number, mean: number, a: number, b: number, otherA: number, otherB: number, n: number]
   ): void;

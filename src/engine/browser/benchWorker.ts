@@ -4,7 +4,7 @@ import { cleanedLevel, type PreparedPicture } from "@/contracts/preparedPicture"
 import { planCompiler, shownMaskById, shownMaskOf } from "@/core/plan/compilePlan";
 import { frameKey, isWholeFrame, pictureSizeAt, printOn, type Placing } from "@/core/frame/frame";
 import type { Size } from "@/core/spatial/areaReduce";
-import { encodedLight, lookTable, type Look } from "@/core/view/toneTables";
+import { encodedLight, lookShare, lookTable, type Look } from "@/core/view/toneTables";
 import { LevelFetcher } from "../levelFetcher";
 import { answering, wordsOf } from "../asking";
 import type {
@@ -400,7 +400,8 @@ function showingOf(look: BenchLook): Showing {
     dithered: look.kind !== "stepped" && look.kind !== "colour",
     of,
     screens: false,
-    coloured: look.kind === "picture" ? "display-p3" : undefined,
+    coloured: isLook(look) ? "display-p3" : undefined,
+    colourShare: isLook(look) ? lookShare(look) : undefined,
   } as const;
   showings.set(key, showing);
   return showing;

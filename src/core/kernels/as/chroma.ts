@@ -30,8 +30,9 @@ export function layChroma(plane: usize, laid: usize, amount: usize, n: i32, repl
   }
 }
 
-/** Linear P3 → a and b of OKLab. */
-export function chromaOf(r: usize, g: usize, b: usize, outA: usize, outB: usize, n: i32, constants: usize): void {
+/** Linear P3 → a and b of OKLab, and 1 ∕ the third root of its luminance, unless that plane is 0. Constants of P3. */
+export function chromaOf(r: usize, g: usize, b: usize, outA: usize, outB: usize, outRoot: usize, n: i32, constants: usize): void {
+  const one = f32x4.splat(1), tiny = f32x4.splat(1e-6);
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
     const red = v128.load(r + i), green = v128.load(g + i), blue = v128.load(b + i);
     const l = signedRoot(row3(constants, red, green, blue));
@@ -41,18 +42,18 @@ export function chromaOf(r: usize, g: usize, b: usize, outA: usize, outB: usize,
     const isColour = f32x4.gt(f32x4.add(f32x4.mul(p, p), f32x4.mul(q, q)), f32x4.splat(NONE));
     v128.store(outA + i, v128.and(p, isColour));
     v128.store(outB + i, v128.and(q, isColour));
+    if (outRoot) v128.store(outRoot + i, f32x4.div(one, signedRoot(f32x4.pmax(row3(constants + CHANNEL_LIGHT, red, green, blue), tiny))));
   }
 }
 
-/** a and b of a colour in linear P3, times a saturation, and less where the tone given is darker than it: as if less light fell on it. Constants of P3. */
-export function followTone(r: usize, g: usize, b: usize, tone: usize, ownA: usize, ownB: usize, outA: usize, outB: usize, n: i32, constants: usize, saturation: f32): void {
-  const most = f32x4.splat(saturation), tiny = f32x4.splat(1e-6);
+/** a and b of a colour, in place → times a saturation, and less where the tone is darker than the colour, whose light `root` tells: as if less light fell on it. */
+export function followTone(a: usize, b: usize, root: usize, tone: usize, n: i32, saturation: f32): void {
+  const most = f32x4.splat(saturation);
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
-    const own = row3(constants + CHANNEL_LIGHT, v128.load(r + i), v128.load(g + i), v128.load(b + i));
-    const wanted = luminanceOf(v128.load(tone + i));
-    const scale = f32x4.mul(most, signedRoot(clamp01(f32x4.div(wanted, f32x4.pmax(own, tiny)))));
-    v128.store(outA + i, f32x4.mul(scale, v128.load(ownA + i)));
-    v128.store(outB + i, f32x4.mul(scale, v128.load(ownB + i)));
+    const t = v128.load(tone + i);
+    const scale = f32x4.mul(most, clamp01(f32x4.mul(rootOf(t, luminanceOf(t)), v128.load(root + i))));
+    v128.store(a + i, f32x4.mul(scale, v128.load(a + i)));
+    v128.store(b + i, f32x4.mul(scale, v128.load(b + i)));
   }
 }
 
@@ -87,7 +88,23 @@ export function colour16(tone: usize, a: usize, b: usize, out: usize, n: i32, co
   }
 }
 
-/** The same as opaque pixels of 4 bytes, with offsets that the channels share, so that greys stay grey; held where they would carry bare paper or black further than a rounding. */
+/** The same as levels of 0–255, with offsets that the channels share, so that greys stay grey; held where they would carry bare paper or black further than a rounding. */
+export function colour8(tone: usize, a: usize, b: usize, out: usize, n: i32, constants: usize, levels: usize, knots: i32, greys: usize, greyKnots: i32, ditherRow: usize, mask: i32): void {
+  for (let j: i32 = 0; j < n; j += 4) {
+    const i = <usize>j << 2;
+    printed(constants, v128.load(tone + i), v128.load(a + i), v128.load(b + i), levels, knots, greys, greyKnots);
+    const dither = v128.load(ditherRow + (<usize>(j & mask) << 2));
+    const x = rounded8(channel0, dither), y = rounded8(channel1, dither), z = rounded8(channel2, dither);
+    for (let k: i32 = 0; k < 4; k++) {
+      store<u8>(out, <u8>lane(x, k));
+      store<u8>(out + 1, <u8>lane(y, k));
+      store<u8>(out + 2, <u8>lane(z, k));
+      out += 3;
+    }
+  }
+}
+
+/** The same as opaque pixels of 4 bytes, with such offsets. */
 export function colourRgba(tone: usize, a: usize, b: usize, out: usize, n: i32, constants: usize, levels: usize, knots: i32, greys: usize, greyKnots: i32, ditherRow: usize, mask: i32): void {
   const alpha = i32x4.splat(0xff000000);
   for (let k: i32 = 0; k < n; k += 4) {
