@@ -198,6 +198,7 @@ async function regions(): Promise<void> {
     not: [],
     tolerance: 0.1,
     connected: true,
+    edges: "tone",
   };
   for (const [what, region] of [
     ["likeness", { shapes: [likeness] }],

@@ -61,6 +61,7 @@ export const anyShape: fc.Arbitrary<Shape> = fc.oneof(
     not: fc.array(place, { maxLength: 2 }),
     tolerance: number(0.005, 0.6),
     connected: fc.boolean(),
+    edges: fc.constantFrom("tone" as const, "colour" as const),
   }),
 );
 

@@ -54,6 +54,12 @@ describe("upgrades", () => {
     expect(plan.passes[1]!.move).toMatchObject({ soften: 0, limit: null });
     expect(plan.passes[0]).toEqual(defaultPlan().passes[0]);
   });
+  test("from 9: a likeness goes on finding its borders by tone", () => {
+    const like = { id: "l", combine: "add", kind: "likeness", touched: [{ x: 0.5, y: 0.5 }], not: [], tolerance: 0.1, connected: true };
+    const region = { id: "r", name: "R", shapes: [like], soften: 0, fit: 0, invert: false, density: 1 };
+    expect(at(9, (old) => (old.regions = [region])).regions[0]!.shapes).toEqual([{ ...like, edges: "tone" }]);
+    expect(() => at(10, (now) => (now.regions = [region]))).toThrow("regions[0].shapes[0].edges");
+  });
   test("from 9: a set acts everywhere and on all tones", () => {
     const plan = at(9, (old) => {
       tiedInto(old, {});

@@ -96,8 +96,13 @@ const UPGRADES: Record<number, (plan: Record<string, unknown>) => Record<string,
   7: (plan) => ({ ...plan, version: 8, mix: isRecord(plan.mix) ? { clean: 0, ...plan.mix } : plan.mix }),
   // 8 → 9: dust and scratches of the picture may be covered; a mix has a strength, and its weights may be off.
   8: (plan) => ({ ...plan, version: 9, spots: [], mix: isRecord(plan.mix) ? { strength: 1, weightsOn: true, ...plan.mix } : plan.mix }),
-  // 9 → 10: the passes of a set may act through one mask.
-  9: (plan) => ({ ...plan, version: 10, sets: withEachPass(plan.sets, { region: null, gate: null }) }),
+  // 9 → 10: the passes of a set may act through one mask; a likeness may find its borders by colour.
+  9: (plan) => ({
+    ...plan,
+    version: 10,
+    sets: withEachPass(plan.sets, { region: null, gate: null }),
+    regions: withEachShape(plan.regions, "likeness", { edges: "tone" }),
+  }),
 };
 
 /** Shapes of a region that have one id are told apart: all but the first get another. */
@@ -124,6 +129,15 @@ function withOwnShapeIds(regions: unknown): unknown {
 /** Brings each pass of a plan of whatever shape up to date. */
 function withEachPass(passes: unknown, added: Record<string, unknown>): unknown {
   return Array.isArray(passes) ? passes.map((pass: unknown) => (isRecord(pass) ? { ...pass, ...added } : pass)) : passes;
+}
+
+/** Brings each shape of a kind up to date. */
+function withEachShape(regions: unknown, kind: string, added: Record<string, unknown>): unknown {
+  if (!Array.isArray(regions)) return regions;
+  const changed = (shape: unknown) => (isRecord(shape) && shape.kind === kind ? { ...added, ...shape } : shape);
+  return regions.map((region: unknown) =>
+    isRecord(region) && Array.isArray(region.shapes) ? { ...region, shapes: region.shapes.map(changed) } : region,
+  );
 }
 
 function withEachMove(passes: unknown, kind: string, added: Record<string, unknown>): unknown {

@@ -89,6 +89,7 @@ const ShapeSchema = z.discriminatedUnion("kind", [
     not: z.array(Place).max(MOST_TOUCHES).describe("Places it is not to resemble"),
     tolerance: z.number().min(LEAST_TOLERANCE).max(MOST_TOLERANCE).describe("Distance of colours in OKLab that still counts"),
     connected: z.boolean(),
+    edges: z.enum(["tone", "colour"]).describe("Whether its borders are found by the mixed tone, or by the colours it is like"),
   }),
   z
     .strictObject({

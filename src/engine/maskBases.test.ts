@@ -27,6 +27,7 @@ const like: LikenessShape = {
   not: [],
   tolerance: 0.15,
   connected: true,
+  edges: "tone",
 };
 const region: Region = { id: "brick", name: "Brick", shapes: [like], soften: 0, fit: 0, invert: false, density: 1 };
 const maskOf = (region: Region) => ({ key: JSON.stringify(region), region, gate: undefined }) as unknown as CompiledMask;

@@ -5,7 +5,8 @@ import type { CompiledMask } from "@/core/plan/compilePlan";
 import { combineShapes } from "@/core/region/combineShapes";
 import { wholeGrid, type Grid } from "@/core/region/grid";
 import { fittedBase, guidedBase } from "@/core/region/guidedBase";
-import { likeness, type LabPicture } from "@/core/region/likeness";
+import { distanceFrom } from "@/core/region/colourGuide";
+import { guideOf, likeness, type LabPicture } from "@/core/region/likeness";
 import { rasterShape } from "@/core/region/rasterShape";
 import { squareCells } from "@/core/region/squareCells";
 import { LEAST_FIT, LEAST_SOFTEN, type LikenessShape, type Region, type Shape } from "@/core/region/region";
@@ -54,7 +55,10 @@ function likenessBase(shape: LikenessShape, analysis: Analysis): ToneBase {
   if (!lab) labs.set(analysis.red, (lab = labOf(analysis)));
   const size = fitLongEdge(analysis, LIKENESS_CELLS);
   const reduced = (plane: Float32Array) => areaReduceRows(plane, 0, analysis, size, 0, size.height);
-  return guidedBase(reduced(likeness(lab, shape)), reduced(analysis.mixed()), size, LIKENESS_FIT);
+  const like = reduced(likeness(lab, shape));
+  if (shape.edges === "tone") return guidedBase(like, reduced(analysis.mixed()), size, LIKENESS_FIT);
+  const likeTo = guideOf(lab, shape);
+  return { ...guidedBase(like, reduced(distanceFrom(analysis, likeTo)), size, LIKENESS_FIT), likeTo };
 }
 
 function labOf({ red, green, blue, width, height }: Analysis): LabPicture {
@@ -70,9 +74,11 @@ function regionBase(region: Region, analysis: Analysis, bases: MaskBases): ToneB
   const most = Math.ceil(CELLS_IN_SIGMA / finest);
   const grid = fit > 0 ? wholeGrid(fitLongEdge(analysis, most)) : squareCells(analysis, Math.min(most, MOST_CELLS));
   const size: Size = { width: grid.width, height: grid.height };
-  const tone = toneOn(analysis, grid);
+  const tone = onGrid(analysis.mixed(), analysis, grid);
+  const likenessOn = (base: ToneBase) =>
+    layBase(base, grid, base.likeTo ? onGrid(distanceFrom(analysis, base.likeTo), analysis, grid) : tone);
   const planeOf = (shape: Shape) =>
-    shape.kind === "likeness" ? layBase(bases.get(likenessKey(shape))!, grid, tone) : rasterShape(shape, grid, soften);
+    shape.kind === "likeness" ? likenessOn(bases.get(likenessKey(shape))!) : rasterShape(shape, grid, soften);
   const drawn = combineShapes(shapes, planeOf, size.width * size.height);
   const softened = soften > 0 ? gaussianBlur(drawn, size, soften * grid.scale) : drawn;
   return fit > 0
@@ -80,12 +86,12 @@ function regionBase(region: Region, analysis: Analysis, bases: MaskBases): ToneB
     : { width: size.width, height: size.height, square: grid, slope: undefined, offset: softened };
 }
 
-/** The mixed tone on a grid. */
-function toneOn(analysis: Analysis, grid: Grid): Float32Array {
+/** A plane of the analysed picture on a grid. */
+function onGrid(plane: Float32Array, analysis: Size, grid: Grid): Float32Array {
   const { width, height } = grid.whole;
   const isReduced = grid.x === 0 && grid.y === 0 && width <= analysis.width && height <= analysis.height;
-  if (isReduced) return areaReduceRows(analysis.mixed(), 0, analysis, { width, height }, 0, height);
-  return layCells(analysis.mixed(), analysis, grid);
+  if (isReduced) return areaReduceRows(plane, 0, analysis, { width, height }, 0, height);
+  return layCells(plane, analysis, grid);
 }
 
 /** A gate's membership, blurred. Shape: tone of `size`. */

@@ -8,6 +8,7 @@ import type { CompiledMask } from "@/core/plan/compilePlan";
 import { combineShapes, finishRegion } from "@/core/region/combineShapes";
 import type { Grid } from "@/core/region/grid";
 import { brushGoal } from "@/core/region/rasterShape";
+import { distanceFrom } from "@/core/region/colourGuide";
 import type { Region, Shape } from "@/core/region/region";
 import { softenedShape } from "@/core/region/softenedShape";
 import { layBase } from "@/core/spatial/layBase";
@@ -56,7 +57,7 @@ function regionPlane(
   const ownKey = regionBaseKey(region);
   const lay = (key: string) => {
     const base = bases.get(key)!;
-    return layBase(base, grid, base.slope && picture.mixed());
+    return layBase(base, grid, base.slope && (base.likeTo ? distanceFrom(picture, base.likeTo) : picture.mixed()));
   };
   const planeOf = (shape: Shape) => (shape.kind === "likeness" ? lay(likenessKey(shape)) : shapePlane(softenedShape(shape, region.soften)));
   const plane = ownKey ? lay(ownKey) : combineShapes(region.shapes, planeOf, grid.width * grid.height);

@@ -231,6 +231,46 @@ describe("colour return", () => {
   });
 });
 
+describe("a thing chosen by its likeness", () => {
+  // A disc of one colour on ground of another, whose tones lie close in the mix.
+  const [W, H, RADIUS] = [1200, 800, 200];
+  const disc = (ink: readonly number[], ground: readonly number[]) =>
+    Uint16Array.from({ length: 3 * W * H }, (_, i) => {
+      const pixel = Math.floor(i / 3);
+      const inside = RADIUS + 0.5 - Math.hypot((pixel % W) + 0.5 - W / 2, Math.floor(pixel / W) + 0.5 - H / 2);
+      const share = Math.min(Math.max(inside, 0), 1);
+      return 65535 * srgbEncode(share * ink[i % 3]! + (1 - share) * ground[i % 3]!);
+    });
+
+  test.each([
+    ["red on green of its tone", [0.5, 0.06, 0.04], [0.03, 0.15, 0.04]],
+    ["red on darker grey", [0.5, 0.06, 0.04], [0.1, 0.1, 0.1]],
+    ["yellow on blue", [0.6, 0.5, 0.05], [0.05, 0.1, 0.4]],
+  ] as const)("comes back whole and without a rim: %s", (_, ink, ground) => {
+    const stage = Stage.fromLevels(disc(ink, ground), { width: W, height: H }, SRGB_SPACE);
+    const like = {
+      id: "l",
+      combine: "add",
+      kind: "likeness",
+      touched: [{ x: 0.5, y: 0.33 }],
+      not: [],
+      tolerance: 0.1,
+      connected: true,
+    } as const;
+    const region = { ...emptyRegion("disc", "Disc"), shapes: [{ ...like, touched: [...like.touched], not: [], edges: "colour" as const }] };
+    stage.update(compilePlan({ ...planOf(returned(1, { region: "disc" })), regions: [region] }), undefined);
+    const { a, b } = stage.chromaAfter(1)!;
+    const row = (H / 2) * W;
+    const chroma = Array.from({ length: W }, (__, x) => Math.hypot(a[row + x]!, b[row + x]!));
+    const edge = W / 2 + RADIUS;
+    const full = chroma[W / 2]!;
+    expect(full).toBeGreaterThan(0.1);
+    // Two pixels from the edge all of it is there on the one side, and on the other less than an eye sees.
+    expect(Math.min(...chroma.slice(W / 2, edge - 2))).toBeGreaterThan(0.97 * full);
+    expect(Math.max(...chroma.slice(edge + 2))).toBeLessThan(0.01);
+  });
+});
+
 describe("every way of rendering", () => {
   const gated = { gate: { ...openGate(), from: 3, to: 7, low: 2, high: 2 } };
   const plan = planOf(

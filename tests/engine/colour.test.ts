@@ -50,6 +50,7 @@ const LIKE: Shape = {
   not: [],
   tolerance: 0.3,
   connected: true,
+  edges: "colour",
 };
 
 function planOf(...passes: Pass[]): Plan {

@@ -129,6 +129,7 @@ function fullPlan(): Plan {
           not: [{ x: 0.9, y: 0.5 }],
           tolerance: 0.2,
           connected: true,
+          edges: "colour",
         },
         { ...oval, combine: "add" },
       ],

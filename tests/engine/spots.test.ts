@@ -58,7 +58,18 @@ const withMasks = (spots: readonly Spot[]) =>
     regions: [
       {
         ...emptyRegion("like", "Like"),
-        shapes: [{ id: "l", combine: "add", kind: "likeness", touched: [{ x: 0.3, y: 0.3 }], not: [], tolerance: 0.3, connected: true }],
+        shapes: [
+          {
+            id: "l",
+            combine: "add",
+            kind: "likeness",
+            touched: [{ x: 0.3, y: 0.3 }],
+            not: [],
+            tolerance: 0.3,
+            connected: true,
+            edges: "tone",
+          },
+        ],
       },
     ],
     passes: [

@@ -28,6 +28,7 @@ function plan(red: number, medium: number): Plan {
     not: [],
     tolerance: 0.3,
     connected: true,
+    edges: "colour",
   };
   return {
     ...defaultPlan(),

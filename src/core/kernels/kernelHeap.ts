@@ -181,6 +181,21 @@ export interface KernelExports {
   ): void;
   packGrain(mean: number, grain: number, stride: number, out: number, n: number): void;
   unpackGrain(mean: number, packed: number, grain: number, stride: number, n: number): void;
+  /** Colours by how far they lie from others: as/alike.ts. */
+  distanceFrom(
+    ...args: [
+      r: number,
+      g: number,
+      b: number,
+      out: number,
+      n: number,
+      constants: number,
+      colours: number,
+      count: number,
+      weight: number,
+      reach: number,
+    ]
+  ): void;
   /** Colour beside the tone: as/chroma.ts. */
   layChroma(plane: number, laid: number, amount: number, n: number, replaces: number): void;
   /** outRoot: 0 where it is not asked for. */

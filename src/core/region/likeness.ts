@@ -1,4 +1,5 @@
 import type { Size } from "../spatial/areaReduce";
+import type { ColourGuide } from "../spatial/toneBase";
 import { smoothStep } from "./contour";
 import type { LikenessShape, Point } from "./region";
 
@@ -9,8 +10,10 @@ export interface LabPicture extends Size {
   b: Float32Array;
 }
 
+type LabColour = ColourGuide["colours"][number];
+
 /** Lightness counts half: a wall in sun and in shade is one wall. */
-const LIGHTNESS_WEIGHT = 0.5;
+export const LIGHTNESS_WEIGHT = 0.5;
 /** Touched colours closer than this are taken together. */
 const SAME_COLOUR = 0.012;
 /** From full to none, over this part of the tolerance to either side. */
@@ -42,8 +45,33 @@ function preferred(near: number, far: number): number {
   return far === Infinity ? 1 : smoothStep(0.5 + (far - near) / Math.max(near + far, 1e-6));
 }
 
-function colourDistance({ width, height, lightness, a, b }: LabPicture, places: readonly Point[]): Float32Array {
-  const colours = distinctColours({ width, height, lightness, a, b }, places);
+/** The colours a likeness is led by to its borders. */
+export function guideOf(picture: LabPicture, { touched, tolerance }: LikenessShape): ColourGuide {
+  return { colours: furthestApart(distinctColours(picture, touched), MOST_GUIDING), reach: 2 * tolerance };
+}
+
+/** Colours that lead to borders at the most. */
+export const MOST_GUIDING = 12;
+
+/** So many of some colours, each as far from those before it as there is one. Source: Gonzalez (1985), farthest-first traversal. */
+function furthestApart(colours: readonly LabColour[], most: number): LabColour[] {
+  if (colours.length <= most) return [...colours];
+  const chosen = [colours[0]!];
+  const apart = colours.map(() => Infinity);
+  while (chosen.length < most) {
+    colours.forEach((colour, i) => (apart[i] = Math.min(apart[i]!, distanceOf(colour, chosen.at(-1)!))));
+    chosen.push(colours[apart.indexOf(Math.max(...apart))]!);
+  }
+  return chosen;
+}
+
+function distanceOf([l, a, b]: LabColour, [m, c, d]: LabColour): number {
+  return Math.hypot(LIGHTNESS_WEIGHT * (l - m), a - c, b - d);
+}
+
+function colourDistance(picture: LabPicture, places: readonly Point[]): Float32Array {
+  const { lightness, a, b } = picture;
+  const colours = distinctColours(picture, places);
   const out = new Float32Array(lightness.length).fill(Infinity);
   for (const [cl, ca, cb] of colours) {
     for (let i = 0; i < out.length; i++) {
@@ -56,13 +84,13 @@ function colourDistance({ width, height, lightness, a, b }: LabPicture, places: 
   return out;
 }
 
-function distinctColours(picture: LabPicture, places: readonly Point[]): [number, number, number][] {
-  const colours: [number, number, number][] = [];
+function distinctColours(picture: LabPicture, places: readonly Point[]): LabColour[] {
+  const colours: LabColour[] = [];
   for (const place of places) {
     const at = pixelAt(picture, place);
     if (at === undefined) continue;
-    const colour: [number, number, number] = [picture.lightness[at]!, picture.a[at]!, picture.b[at]!];
-    const isKnown = colours.some(([l, a, b]) => Math.hypot(LIGHTNESS_WEIGHT * (l - colour[0]), a - colour[1], b - colour[2]) < SAME_COLOUR);
+    const colour: LabColour = [picture.lightness[at]!, picture.a[at]!, picture.b[at]!];
+    const isKnown = colours.some((known) => distanceOf(known, colour) < SAME_COLOUR);
     if (!isKnown) colours.push(colour);
   }
   return colours;

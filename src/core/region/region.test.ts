@@ -260,6 +260,7 @@ describe("likeness", () => {
     not: [],
     tolerance: 0.06,
     connected: true,
+    edges: "tone",
   };
   const at = (like: Float32Array, x: number, y: number) => like[y * width + x]!;
   test("takes the touched patch, whole and alone", () => {

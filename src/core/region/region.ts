@@ -65,6 +65,8 @@ export interface LikenessShape extends ShapeBase {
   tolerance: number;
   /** Whether only what hangs together with the touched places counts. */
   connected: boolean;
+  /** Whether its borders are found where the mixed tone changes, or where what is like the touched colours ends. */
+  edges: "tone" | "colour";
 }
 
 /** A greyscale picture laid over the whole, stretched to it: white acts, black does not. */

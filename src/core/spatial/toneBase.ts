@@ -19,7 +19,15 @@ export interface ToneBase extends Size {
   square?: Pick<Grid, "x" | "y" | "scale">;
   /** Absent where it does not depend on a guide. */
   slope: Float32Array | undefined;
+  /** What the guide is: how like some colours a place is; absent where it is the mixed tone. */
+  likeTo?: ColourGuide | undefined;
   offset: Float32Array;
+}
+
+/** Colours in OKLab (lightness, a, b), and the distance from them from which on all are alike. */
+export interface ColourGuide {
+  colours: readonly (readonly [number, number, number])[];
+  reach: number;
 }
 
 /** Standard deviation of the blur in cells: fine enough that reading between cells errs by a fifth of a per cent of a step. */

@@ -1,5 +1,5 @@
 // Colour beside the tone: a and b of OKLab, laid after the mix, and what comes of them and a tone.
-import { clamp01, cube, gatherUnit, luminanceOf, rounded8, row3 } from "./lanes";
+import { clamp01, cube, gatherUnit, luminanceOf, rounded8, row3, signedRoot } from "./lanes";
 
 // Constants: linear P3 to LMS (9), LMS to lightness, a, b (9), what a and b give to the cube roots of L, M, S (6), what each of these gives to luminance (3), LMS to the channels
 // that are made (9), what each of those gives to luminance (3).
@@ -257,16 +257,4 @@ export function meanChroma(toneA: usize, toneB: usize, share: usize, mean: usize
   const under = f32x4.lt(f32x4.pmin(f32x4.pmin(x, y), z), f32x4.splat(-1e-6));
   const over = f32x4.gt(f32x4.pmax(f32x4.pmax(x, y), z), f32x4.splat(1.000001));
   return v128.any_true(v128.or(under, over));
-}
-
-/** Cube root of v in −1–1: a start from the exponent, then two of Halley's steps. */
-// @ts-ignore: decorator
-@inline function signedRoot(v: v128): v128 {
-  const size = f32x4.abs(v), third = f32x4.splat(1.0 / 3.0);
-  let x: v128 = i32x4.add(i32x4.trunc_sat_f32x4_s(f32x4.mul(f32x4.convert_i32x4_s(size), third)), i32x4.splat(0x2a514067));
-  for (let k: i32 = 0; k < 2; k++) {
-    const power = cube(x);
-    x = f32x4.div(f32x4.mul(x, f32x4.add(power, f32x4.add(size, size))), f32x4.add(f32x4.add(power, power), size));
-  }
-  return v128.or(v128.and(x, f32x4.gt(size, f32x4.splat(0))), v128.and(v, i32x4.splat(0x80000000)));
 }

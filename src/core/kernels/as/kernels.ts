@@ -4,6 +4,7 @@
 
 import { clamp01, cubeRoot, exp2, gather, gatherUnit, luminanceOf, MAGIC, MANTISSA, pairsAt, rounded8, row3, toneOf, turns } from "./lanes";
 
+export * from "./alike";
 export * from "./chroma";
 export * from "./clean";
 export * from "./colour";

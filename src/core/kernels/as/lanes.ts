@@ -113,3 +113,15 @@ export const MANTISSA: i32 = 0x7fffff;
   const bounded = f32x4.pmin(f32x4.pmax(e, f32x4.splat(0)), top);
   return v128.and(f32x4.add(bounded, f32x4.splat(MAGIC)), i32x4.splat(0xff));
 }
+
+/** Cube root of v in −1–1: a start from the exponent, then two of Halley's steps. */
+// @ts-ignore: decorator
+@inline export function signedRoot(v: v128): v128 {
+  const size = f32x4.abs(v), third = f32x4.splat(1.0 / 3.0);
+  let x: v128 = i32x4.add(i32x4.trunc_sat_f32x4_s(f32x4.mul(f32x4.convert_i32x4_s(size), third)), i32x4.splat(0x2a514067));
+  for (let k: i32 = 0; k < 2; k++) {
+    const power = cube(x);
+    x = f32x4.div(f32x4.mul(x, f32x4.add(power, f32x4.add(size, size))), f32x4.add(f32x4.add(power, power), size));
+  }
+  return v128.or(v128.and(x, f32x4.gt(size, f32x4.splat(0))), v128.and(v, i32x4.splat(0x80000000)));
+}

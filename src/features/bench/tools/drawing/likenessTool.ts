@@ -32,6 +32,7 @@ export function sweep(at: Touch, store: BenchStore): Drawer | undefined {
     not: [],
     tolerance: 0.08,
     connected: true,
+    edges: "colour",
   };
   if (open && at.shift) return pullTolerance(at, open, store);
   if (!open && at.alt) {
