@@ -9,7 +9,6 @@ import type { Size } from "@/core/spatial/areaReduce";
 import { surroundingsOf } from "@/core/spatial/slicedBase";
 import { detailOf } from "@/core/spatial/detail";
 import { dustLook } from "@/core/spots/dustLook";
-import { ditherRow, NO_DITHER } from "@/core/view/dither";
 import { drawScreens } from "@/core/view/screens";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 import { applyRun, doesAnything, type Bases, type StepBase } from "./applyRun";
@@ -23,6 +22,8 @@ import { isGatheredOnTheWay, needsBases, type MaskBases } from "./maskKeys";
 import { type MaskPicture } from "./maskPlane";
 import { colouredFrom, gathers, looksClose, NO_HAND, returnsColour, runsOf, sweepsOf, type Hand, type Run } from "./runs";
 import type { Part } from "./decoded";
+import { forBandsOf, pixelsIn, showBand, showRows, type TakeBand } from "./pixels";
+import { mapRows } from "./printRows";
 import { Source } from "./source";
 import { StageColour } from "./stageColour";
 import { StageMasks, type ShownMask } from "./stageMasks";
@@ -116,12 +117,12 @@ export class Stage {
     const isShownOnTheWay = !print && showing.of === "print";
     const isColoured = showing.of === "print" && showing.coloured !== undefined && this.#isColoured(plan.passes.length);
     if (showing.coloured) machine.setOutputSpace(showing.coloured, 8);
-    const show: TakeBand = (_first, _end, y, rows) => this.#showBand(rgba, this.size.width, y, rows, showing, isColoured);
+    const show: TakeBand = (_first, _end, y, rows) => showBand(machine, rgba, { width: size.width, y, rows }, showing, isColoured);
     this.#run(plan, bases, isShownOnTheWay ? show : undefined);
     if (!isShownOnTheWay) {
-      const chroma = isColoured ? this.chromaAfter(plan.passes.length) : undefined;
-      const cut = chroma && { a: this.#cut(chroma.a), b: this.#cut(chroma.b) };
-      this.#showPlane(rgba, this.#cut(this.#shownPlane(showing, bases)), cut, showing);
+      const shown = { tone: this.#shownPlane(showing, bases), chroma: isColoured ? this.chromaAfter(plan.passes.length) : undefined };
+      const cut = mapRows(shown, (plane) => this.#cut(plane));
+      showRows(machine, rgba, size, cut, showing);
     }
     if (showing.screens && showing.of === "print") drawScreens(rgba, this.#cut(this.tonesAfter(plan.passes.length)), size.width);
     return new Uint8ClampedArray(rgba.buffer);
@@ -136,7 +137,7 @@ export class Stage {
     const rgba = pixelsIn(buffer, size.width * size.height);
     const cut = (plane: Float32Array) => (print ? cutter.cut(plane, this.size, print) : plane);
     const planes = { red: cut(colour.red), green: cut(colour.green), blue: cut(colour.blue) };
-    this.#forPrintBands(size, (first, end) => {
+    forBandsOf(machine, size, (first, end) => {
       for (const name of ["red", "green", "blue"] as const) machine.put(name, planes[name], first, end);
       rgba.set(machine.colourRgba(), 4 * first);
     });
@@ -571,17 +572,6 @@ export class Stage {
     }
   }
 
-  /** Turns the tones in the machine, and the colour on them where it is seen, into pixels. */
-  #showBand(rgba: Uint8Array, width: number, y: number, rows: number, { dithered, colourShare }: Showing, isColoured: boolean): void {
-    const { machine } = this.source;
-    if (isColoured && colourShare) machine.limitChroma(colourShare);
-    for (let row = 0; row < rows; row++) {
-      const dither = dithered ? ditherRow(y + row) : NO_DITHER;
-      const pixels = isColoured ? machine.printRgbaRow(row * width, width, dither) : machine.greyRgbaRow(row * width, width, dither);
-      rgba.set(pixels, 4 * (y + row) * width);
-    }
-  }
-
   #dust(): Float32Array {
     const { whole } = this.source.place;
     return dustLook(this.source.plainTones(undefined), this.size, Math.max(whole.width, whole.height));
@@ -592,29 +582,6 @@ export class Stage {
     const [entering, leaving] = [this.tonesAfter(this.#hand.first), this.tonesAfter(this.#hand.end)];
     return leaving.map((tone, i) => Math.min(Math.max(0.5 + CHANGE_GAIN * (tone - entering[i]!), 0), 1));
   }
-
-  #showPlane(rgba: Uint8Array, plane: Float32Array, chroma: ChromaPlanes | undefined, showing: Showing): void {
-    const print = this.#print ?? this.size;
-    const { width } = print;
-    this.#forPrintBands(print, (first, end, y, rows) => {
-      this.source.machine.put("tone", plane, first, end);
-      if (chroma) for (const name of CHROMA_PLANES) this.source.machine.put(name, chroma[name], first, end);
-      this.#showBand(rgba, width, y, rows, showing, chroma !== undefined);
-    });
-  }
-
-  #forPrintBands({ width, height }: Size, work: TakeBand): void {
-    const rowsInBand = Math.floor(this.source.machine.capacity / width);
-    for (let y = 0; y < height; y += rowsInBand) {
-      const rows = Math.min(rowsInBand, height - y);
-      work(y * width, (y + rows) * width, y, rows);
-    }
-  }
-}
-
-/** Room for pixels, in a buffer where it fits. Filled as plain bytes: setting a clamped array from a plain one goes value by value. */
-function pixelsIn(buffer: ArrayBuffer | undefined, pixels: number): Uint8Array<ArrayBuffer> {
-  return new Uint8Array(buffer?.byteLength === 4 * pixels ? buffer : new ArrayBuffer(4 * pixels));
 }
 
 function forRowsInside({ from, end }: ReturnType<typeof rowsInside>, width: number, work: (from: number, to: number) => void): void {
@@ -640,5 +607,3 @@ type LaidRun = Run & {
 
 /** What was gathered of tones, by how. */
 type Gathered = Map<string, unknown>;
-
-type TakeBand = (first: number, end: number, y: number, rows: number) => void;

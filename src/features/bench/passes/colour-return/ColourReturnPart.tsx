@@ -11,10 +11,14 @@ import { useBench, useBenchState } from "../../state/BenchContext";
 import { withMove } from "../../state/benchStore";
 import styles from "../../panels/Panel.module.css";
 
+/** A hue that covers less of a picture is none. */
+const LEAST_SHARE = 1e-6;
+
 /** How much of the picture's own colour comes back, and how softly it ends. */
 export function ColourReturnPart({ pass }: { pass: PassOf<"colour-return"> }) {
   const { store } = useBench();
   const region = useBenchState(({ plan }) => regionOf(plan, pass));
+  const isGrey = useBenchState(({ hueShares }) => hueShares?.every((share) => share < LEAST_SHARE) ?? false);
   const isSweeping = useBenchState((state) => state.tool === "likeness");
   return (
     <Part title="Colour return">
@@ -55,6 +59,11 @@ export function ColourReturnPart({ pass }: { pass: PassOf<"colour-return"> }) {
             Choose the things in colour
           </Button>
         </div>
+      )}
+      {isGrey && (
+        <p className={styles.problem} role="status">
+          This picture has no colour to bring back. A tint lays one on it.
+        </p>
       )}
       <p className={styles.hint}>
         The colour is that of the picture as it is mixed, passes before the mix included. Tones stay; where they are darker than the picture

@@ -1,0 +1,50 @@
+import type { Size } from "@/core/spatial/areaReduce";
+import { ditherRow, NO_DITHER } from "@/core/view/dither";
+import type { BandMachine } from "./bandMachine";
+import { CHROMA_PLANES } from "./chromaBand";
+import type { PrintRows } from "./printRows";
+import type { Showing } from "./stageTypes";
+
+// How what a machine holds becomes pixels: opaque, 4 bytes each.
+
+/** Takes a band of a print: its first pixel, the one past its last, its first row, its rows. */
+export type TakeBand = (first: number, end: number, y: number, rows: number) => void;
+
+/** Room for pixels, in a buffer where it fits. Filled as plain bytes: setting a clamped array from a plain one goes value by value. */
+export function pixelsIn(buffer: ArrayBuffer | undefined, pixels: number): Uint8Array<ArrayBuffer> {
+  return new Uint8Array(buffer?.byteLength === 4 * pixels ? buffer : new ArrayBuffer(4 * pixels));
+}
+
+/** Turns the tones in a machine, and the colour on them where it is seen, into pixels of rows `width` wide. */
+export function showBand(
+  machine: BandMachine,
+  rgba: Uint8Array,
+  { width, y, rows }: { width: number; y: number; rows: number },
+  { dithered, colourShare }: Showing,
+  isColoured: boolean,
+): void {
+  if (isColoured && colourShare) machine.limitChroma(colourShare);
+  for (let row = 0; row < rows; row++) {
+    const dither = dithered ? ditherRow(y + row) : NO_DITHER;
+    const pixels = isColoured ? machine.printRgbaRow(row * width, width, dither) : machine.greyRgbaRow(row * width, width, dither);
+    rgba.set(pixels, 4 * (y + row) * width);
+  }
+}
+
+/** Turns whole planes of a print into pixels. */
+export function showRows(machine: BandMachine, rgba: Uint8Array, print: Size, { tone, chroma }: PrintRows, showing: Showing): void {
+  forBandsOf(machine, print, (first, end, y, rows) => {
+    machine.put("tone", tone, first, end);
+    if (chroma) for (const name of CHROMA_PLANES) machine.put(name, chroma[name], first, end);
+    showBand(machine, rgba, { width: print.width, y, rows }, showing, chroma !== undefined);
+  });
+}
+
+/** Goes over a print in bands that fit in a machine. */
+export function forBandsOf({ capacity }: BandMachine, { width, height }: Size, work: TakeBand): void {
+  const rowsInBand = Math.floor(capacity / width);
+  for (let y = 0; y < height; y += rowsInBand) {
+    const rows = Math.min(rowsInBand, height - y);
+    work(y * width, (y + rows) * width, y, rows);
+  }
+}
