@@ -3,18 +3,15 @@ import { CHANNELS } from "@/core/mix/weights";
 import type { OutputSpace } from "@/core/colour/printColour";
 import { pairTable } from "@/core/kernels/pairTable";
 import type { Placing } from "@/core/frame/frame";
-import type { SourceSpace } from "@/core/colour/sourceSpace";
-import { CoreError } from "@/core/errors";
-import { readTable, type Planes } from "@/core/kernels/reference";
+import { readTable } from "@/core/kernels/reference";
 import type { CompiledMask, CompiledPlan } from "@/core/plan/compilePlan";
 import { TONE_KNOTS } from "@/core/zones/toneKnots";
-import { meet } from "@/core/spots/area";
 import type { ForOutput } from "@/core/passes/sharpen/forOutput";
-import { lay, type Mending } from "@/core/spots/mend";
 import { areaReduceRows, rowsNeeded, type Size } from "@/core/spatial/areaReduce";
 import { ditherRow, noiseRow } from "@/core/view/dither";
 import { encodedLevels } from "@/core/view/toneTables";
-import { BAND_PIXELS, BandMachine, type PlaneName } from "./bandMachine";
+import { bandColours, maskPicture, putColour, taken, takenColour, type StoredRows } from "./bandColours";
+import { BAND_PIXELS, BandMachine } from "./bandMachine";
 import { layStrokes } from "@/core/brush/layStrokes";
 import { gridOf, type Grid } from "@/core/region/grid";
 import { rasterShape, type DrawnShape } from "@/core/region/rasterShape";
@@ -27,7 +24,6 @@ import { emptyPlanes } from "./grainMachine";
 import { emptyRows, mapRows, type PrintRows } from "./printRows";
 import { applyRun, changeColour, NO_BASES, type Bases, type Laid } from "./applyRun";
 import type { ShownMask } from "./stageMasks";
-import { betweenPlanes } from "./decoded";
 import { inNewState } from "./grownPlane";
 import { PrintCutter } from "./printCutter";
 import { sharpenedRows } from "./sharpenRows";
@@ -37,16 +33,6 @@ import type { LayStrokes } from "./strokeMaps";
 /** Rows of a band for each one beyond it that is worked out with it, as long as its pixels are no more than these: a machine holds some twenty numbers for each. */
 const BAND_REACHES = 6;
 const MOST_BAND_PIXELS = 1 << 21;
-
-/** A picture on disk, by rows. */
-export interface StoredRows {
-  depth: 8 | 16;
-  space: SourceSpace;
-  /** Gives rows y up to y + height as interleaved RGB levels. */
-  readRows(y: number, height: number): Uint8Array | Uint16Array;
-  /** What its spots are covered with, in order. */
-  mendings?: readonly Mending[] | undefined;
-}
 
 export interface RowRenderer {
   /** Renders output rows `from` up to `to` into `out` (levels of the whole output, of grey or of three channels), at their place. */
@@ -76,7 +62,7 @@ export function rowRenderer(
   const runs = runsOf(plan, NO_HAND);
   const stops = new StopsPlanes(source.size);
   const looksAround = plan.colour.some(({ step }) => step.kind === "light" && step.around);
-  const seesBeforeMix = looksAround || !!shown?.beforeMix || plan.colour.some(({ mask }) => mask && looksAtPicture(mask));
+  const seesBeforeMix = !!shown?.beforeMix || plan.colour.some(({ mask }) => mask && looksAtPicture(mask));
   const seesPicture = seesBeforeMix || [shown?.mask, ...runs.map(({ mask }) => mask)].some((mask) => mask && looksAtPicture(mask));
   const longEdge = Math.max(width, source.size.height);
   const isColoured = output.space !== undefined && !shown && colouredFrom(plan) < Infinity;
@@ -87,9 +73,8 @@ export function rowRenderer(
   const most = Math.max(reach, Math.floor(MOST_BAND_PIXELS / width));
   const rowsInBand = Math.max(1, Math.floor(bandPixels / width), Math.min(BAND_REACHES * reach, most));
   const machine = new BandMachine(Math.max(bandPixels, width * (rowsInBand + 2 * reach)), TONE_KNOTS);
-  machine.setSpace(source.space, source.depth);
   machine.setMix(plan);
-  const cleaner = plan.clean > 0 ? colourCleaned(machine, source.cleaned, plan.clean) : undefined;
+  const load = bandColours(machine, source, width, plan.clean, { colour: seesPicture, plain: seesBeforeMix || looksAround });
   const reduces = output.size.width !== width || output.size.height !== source.size.height;
 
   /** Runs the plan over source rows, a band at a time; the tones are then in the machine. */
@@ -98,23 +83,20 @@ export function rowRenderer(
       const innerRows = Math.min(rowsInBand, end - inner);
       const y = Math.max(inner - reach, 0);
       const rows = Math.min(inner + innerRows + reach, source.size.height) - y;
-      machine.decode(source.readRows(y, rows));
-      layMendings(machine, source.mendings, y, rows, width);
-      const found = seesPicture || cleaner ? takenColour(machine, rows * width) : undefined;
+      const found = load(y, rows);
       const place = { x: 0, y, width, whole: source.size };
       const grid = gridOf({ width, height: rows }, 0, y, source.size);
       // Before the mix masks see the picture as found.
-      const asFound = seesBeforeMix ? foundPicture(machine, found!) : NO_PICTURE;
+      const asFound = seesBeforeMix ? maskPicture(found, found.plain!) : NO_PICTURE;
       const layBeforeMix = maskLayer(grid, asFound, bases.colour.masks, stops);
       const planes = plan.colour.map(({ mask }) => mask && layBeforeMix(mask).plane);
-      cleaner?.(found!, y, rows);
-      if (looksAround) machine.put("tone", asFound.mixed(), 0, rows * width);
+      if (looksAround) machine.put("tone", found.plain!, 0, rows * width);
       changeColour(machine, plan.colour, planes, bases.colour, place);
       const mixed = keepsMixed ? takenColour(machine, rows * width) : undefined;
       if (machine.movesHues) machine.findHues();
       machine.mix();
       if (isColoured) machine.clearChroma();
-      const picture = seesPicture ? bandPicture(machine, found!) : NO_PICTURE;
+      const picture = seesPicture ? maskPicture(found, taken(machine, "tone", rows * width)) : NO_PICTURE;
       const layMask = maskLayer(grid, picture, bases.masks, stops);
       for (const run of runs) {
         if (run.chroma && !isColoured) continue;
@@ -300,69 +282,6 @@ function layOn(grid: Grid): LayStrokes {
 /** For masks of regions alone, which look at no picture. */
 const NONE = new Float32Array(0);
 const NO_PICTURE: MaskPicture = { red: NONE, green: NONE, blue: NONE, mixed: () => NONE, hues: () => ({ hue: NONE, fade: NONE }) };
-
-/** What masks see of a band as found, the colours in the machine. */
-function foundPicture(machine: BandMachine, found: Planes): MaskPicture {
-  machine.plainTone();
-  const plain = taken(machine, "tone", found.red.length);
-  return { ...bandPicture(machine, found), mixed: () => plain };
-}
-
-/** What masks see of the band in the machine, copied out once for all of them: its colours as found, and its tones. */
-function bandPicture(machine: BandMachine, found: Planes): MaskPicture {
-  const { length } = found.red;
-  const mixed = taken(machine, "tone", length);
-  let hues: ReturnType<MaskPicture["hues"]> | undefined;
-  return {
-    ...found,
-    mixed: () => mixed,
-    hues() {
-      if (!hues) {
-        putColour(machine, found);
-        machine.findHues();
-        hues = { hue: taken(machine, "hue", length), fade: taken(machine, "fade", length) };
-      }
-      return hues;
-    },
-  };
-}
-
-/** Lays the colours to be mixed into the machine: those found in a band, so far cleaned. */
-function colourCleaned(machine: BandMachine, cleaned: StoredRows | undefined, amount: number) {
-  if (!cleaned) throw new CoreError("bad_plan", "the plan reads cleaned colour, and none was given");
-  const decoder = new BandMachine(machine.capacity, 1);
-  decoder.setSpace(cleaned.space, cleaned.depth);
-  return (found: Planes, y: number, rows: number) => {
-    decoder.decode(cleaned.readRows(y, rows));
-    layMendings(decoder, cleaned.mendings, y, rows, found.red.length / rows);
-    const clean = takenColour(decoder, found.red.length);
-    putColour(machine, amount === 1 ? clean : betweenPlanes(found, clean, amount));
-  };
-}
-
-/** Covers spots of the rows in a machine. */
-function layMendings(machine: BandMachine, mendings: readonly Mending[] = [], y: number, height: number, width: number): void {
-  const area = { x: 0, y, width, height };
-  const here = mendings.filter((mending) => meet(mending.area, area));
-  if (here.length === 0) return;
-  const colour = takenColour(machine, width * height);
-  for (const mending of here) lay(mending, { area, colour, grain: undefined });
-  putColour(machine, colour);
-}
-
-function taken(machine: BandMachine, name: PlaneName, pixels: number): Float32Array {
-  const plane = new Float32Array(pixels);
-  machine.take(name, plane, 0);
-  return plane;
-}
-
-function takenColour(machine: BandMachine, pixels: number): Planes {
-  return { red: taken(machine, "red", pixels), green: taken(machine, "green", pixels), blue: taken(machine, "blue", pixels) };
-}
-
-function putColour(machine: BandMachine, colour: Planes): void {
-  for (const name of CHANNELS) machine.put(name, colour[name], 0, colour.red.length);
-}
 
 /** Luminance over tone; fine enough that its error stays below 1e-8. */
 const TONE_TO_LIGHT = pairTable(TONE_KNOTS, toneToLuminance);

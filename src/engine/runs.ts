@@ -61,8 +61,13 @@ export function closeReach({ passes }: Pick<CompiledPlan, "passes">, longEdge: n
 }
 
 /** Whether a plan has anything that a part of a picture cannot know by itself. */
-export function looksAtWhole({ colour, passes }: CompiledPlan): boolean {
-  return colour.some(colourLooksAtWhole) || passes.some((pass) => gathers(pass) || (pass.mask && needsBases(pass.mask)));
+export function looksAtWhole(plan: CompiledPlan): boolean {
+  return plan.colour.some(colourLooksAtWhole) || looksAtWholeAfterMix(plan);
+}
+
+/** The same of what comes after the mix. */
+export function looksAtWholeAfterMix({ passes }: Pick<CompiledPlan, "passes">): boolean {
+  return passes.some((pass) => gathers(pass) || (pass.mask && needsBases(pass.mask)));
 }
 
 /**

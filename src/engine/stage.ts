@@ -11,7 +11,7 @@ import { detailOf } from "@/core/spatial/detail";
 import { dustLook } from "@/core/spots/dustLook";
 import { drawScreens } from "@/core/view/screens";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
-import { applyRun, doesAnything, type Bases, type StepBase } from "./applyRun";
+import { applyRun, doesAnything, type Bases, type ColourBases, type StepBase } from "./applyRun";
 import type { BandMachine } from "./bandMachine";
 import { CHROMA_PLANES, type ChromaPlanes } from "./chromaBand";
 import { Checkpoints, keysAfter, NO_KEYS, passPainted, type StepKeys } from "./checkpoints";
@@ -184,6 +184,12 @@ export class Stage {
   /** Whether colour may lie on the tones after a step of the plan rendered last. */
   #isColoured(step: number): boolean {
     return step >= colouredFrom(this.#plan!);
+  }
+
+  /** What a part of this picture needs to change colour as a plan does, whether it was rendered or not. */
+  basesBeforeMix(plan: CompiledPlan): ColourBases {
+    this.source.heal(plan);
+    return this.#colour.gather(plan);
   }
 
   /** What a part of this picture needs to render the plan rendered last as the whole does. */

@@ -53,12 +53,12 @@ export class StageColour {
     const planes = known?.planes ?? emptyPlanes(this.#source.pixels);
     this.#kept.set(part, { key, planes });
     this.#source.forgetHues(planes);
-    this.#change(part, plan.colour, found, given ?? this.#gather(plan), planes);
+    this.#change(part, plan.colour, found, given ?? this.gather(plan), planes);
     return planes;
   }
 
-  /** What the passes need of the whole picture, which this is. */
-  #gather({ colour, spotsKey }: CompiledPlan): ColourBases {
+  /** What a plan's passes need of the whole picture, which this is, with its spots covered. */
+  gather({ colour, spotsKey }: CompiledPlan): ColourBases {
     if (!colour.some(colourLooksAtWhole)) return NO_COLOUR_BASES;
     this.masks.follow({ passes: colour }, asFound({ spotsKey }));
     const masks = this.masks.gather();

@@ -9,12 +9,12 @@ import type { Plan } from "@/core/plan/plan";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { BAND_PIXELS } from "../bandMachine";
 import { isGatheredOnTheWay, needsBases } from "../maskKeys";
-import { colouredFrom, looksAtWhole } from "../runs";
+import { colouredFrom, looksAtWhole, looksAtWholeAfterMix } from "../runs";
 import { NO_BASES, type Bases } from "../applyRun";
 import type { ShownMask } from "../stageMasks";
 import { overviewOf } from "./preparePicture";
 import { mendLevel } from "./mendLevel";
-import { stageOf } from "./stageOf";
+import { plainStageOf, stageOf } from "./stageOf";
 import type { RawLayout } from "./rawLevels";
 import { BOARD_CELLS, cutJob, progressOf, STOPPED, workOnJob, type CutJob, type RenderJob } from "./renderJob";
 
@@ -125,7 +125,10 @@ function gatherBases(
 ): Bases {
   const mask = shown?.mask;
   if (!looksAtWhole(plan) && !(mask && (needsBases(mask) || isGatheredOnTheWay(mask.gate)))) return NO_BASES;
-  const stage = stageOf(overview ?? overviewOf(layout), cleaned && (cleaned.overview ?? overviewOf(cleaned.full)));
+  const found = overview ?? overviewOf(layout);
+  // What colour passes look at is the picture as found; nothing need be mixed, nor cleaned, for it.
+  if (!shown && !looksAtWholeAfterMix(plan)) return { ...NO_BASES, colour: plainStageOf(found).basesBeforeMix(plan) };
+  const stage = stageOf(found, cleaned && (cleaned.overview ?? overviewOf(cleaned.full)));
   stage.update(plan, undefined);
   return shown ? stage.basesToShow(shown, plan.passes.length) : stage.bases();
 }

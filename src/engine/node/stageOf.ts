@@ -10,6 +10,12 @@ export function stageOf(level: RawLayout, cleaned?: RawLayout): Stage {
   return stage;
 }
 
+/** A whole level, for what needs no grain: it is not read. */
+export function plainStageOf(level: RawLayout): Stage {
+  const { levels, space } = storedLevels({ ...level, grain: undefined });
+  return Stage.fromLevels(levels, level, space);
+}
+
 /** A level as it is stored, with its grain. */
 export function storedLevels(level: RawLayout): StoredLevels {
   const { width, height, space } = level;
