@@ -13,6 +13,7 @@ import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import type { Move, Plan } from "@/core/plan/plan";
 import { encodedLight, lookTable } from "@/core/view/toneTables";
 import { cleanLevel } from "@/engine/node/cleanPicture";
+import { overviewOf } from "@/engine/node/preparePicture";
 import { decodePicture } from "@/engine/node/decodePicture";
 import { renderPicture } from "@/engine/node/renderPicture";
 import { writePrint } from "@/engine/node/writePrint";
@@ -191,10 +192,13 @@ async function maskedExport(file: string, folder: string): Promise<void> {
   const [decoding, picture] = await timed(() => decodePicture(file, join(folder, "masked")));
   const [cleaning, clean] = await timed(() => cleanLevel(picture, join(folder, "clean")));
   console.log(`24 MP cleaned once: ${cleaning.toFixed(0)} ms on one thread (${(cleaning / decoding).toFixed(1)} times decoding it)`);
+  // As the server has them.
+  const [overview, cleanOverview] = [overviewOf(picture), overviewOf(clean)];
   let plain = 0;
   for (const [name, plan] of Object.entries(PLANS)) {
-    const cleaned = async () => ({ full: clean });
-    const [took] = await timed(() => renderPicture(picture, plan(), { depth: 16, threads: 2, threadFile, cleaned, space: "srgb" }));
+    const cleaned = async () => ({ full: clean, overview: cleanOverview });
+    const options = { depth: 16, threads: 2, threadFile, overview, cleaned, space: "srgb" } as const;
+    const [took] = await timed(() => renderPicture(picture, plan(), options));
     plain ||= took;
     console.log(`24 MP render on two threads, ${name}: ${took.toFixed(0)} ms (${(took / plain).toFixed(1)} times)`);
   }

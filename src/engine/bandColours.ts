@@ -61,7 +61,6 @@ export function bandColours(
   // The other one decodes what was found, so that what is mixed is decoded where it is mixed.
   other.setSpace(source.space, source.depth);
   machine.setSpace(cleaned.space, cleaned.depth);
-  machine.setGamut(source.space.toP3);
   const readsFound = clean < 1 || wished.colour || wished.plain;
   return (y, rows) => {
     if (readsFound) load(other, source, y, rows);

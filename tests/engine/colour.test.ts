@@ -42,6 +42,8 @@ const APART: SeparationMove = {
 };
 const pass = (move: Move, changed: Partial<Pass> = {}, id = move.kind): Pass => ({ ...restingPass(move.kind, id, id), move, ...changed });
 
+const HARD: Move = { kind: "contrast", around: 5, grade: 3, black: 0, white: 10 };
+
 const LIKE: Shape = {
   id: "l",
   combine: "add",
@@ -222,6 +224,15 @@ test("colour before the mix is kept while the mix or a tone is under the hand, a
   render({ ...plan, passes: plan.passes.with(1, { ...plan.passes[1]!, strength: 0.4 }) });
   expect(changes).toHaveBeenCalled();
   vi.restoreAllMocks();
+});
+
+test.each([
+  ["a light before the mix alone", [pass(LIGHT)]],
+  ["a region after the mix alone", [{ ...pass(HARD), region: "like" }]],
+  ["a light before the mix, and a region after it", [pass(LIGHT), { ...pass(HARD), region: "like" }]],
+])("an export gathers of the whole picture what it needs: %s", async (_, passes) => {
+  const plan = planOf(...passes);
+  expect(worst(await exported(plan), tonesOf(plan))).toBeLessThan(1e-4);
 });
 
 test("a mask before the mix is of the picture as found: no mix moves it", async () => {
