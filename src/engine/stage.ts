@@ -240,7 +240,9 @@ export class Stage {
 
   /** The whole picture small, mixed by a plan. */
   #analysed(plan: CompiledPlan): Analysis {
-    const small = (this.#small ??= new Stage(this.source.small));
+    // Cleaned colour that came since is in the source's small picture alone.
+    if (this.#small?.source !== this.source.small) this.#small = new Stage(this.source.small);
+    const small = this.#small;
     small.update({ ...plan, passes: [] }, undefined);
     return { ...small.size, ...small.#maskPicture() };
   }

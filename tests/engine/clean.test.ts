@@ -10,6 +10,7 @@ import { SRGB_CURVE, srgbEncode, toLinear } from "@/core/colour/transferCurve";
 import { addHueKnot, type HueKnot } from "@/core/mix/hueCurve";
 import { openGate } from "@/core/gate/gate";
 import { compilePlan } from "@/core/plan/compilePlan";
+import { emptyRegion } from "@/core/plan/editRegions";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import type { Plan } from "@/core/plan/plan";
 import { cleanLevel, cleanPicture, readCleaned } from "@/engine/node/cleanPicture";
@@ -241,13 +242,27 @@ test("a stage that was given no cleaned colour renders as far as it can, and say
 test.each([
   ["without", []],
   ["with", [{ ...restingPass("balance", "b", "B"), move: { kind: "balance", mired: 30, tint: 0 } }]],
+  // A region that looks at the whole picture, small.
+  ["in a likeness without", [{ ...restingPass("colour-return", "c", "C"), region: "like" }]],
 ] as const)(
   "what was rendered before cleaned colour was there is rendered anew when it comes, %s a pass before the mix",
   async (_, passes) => {
     const layout = await decoded(leafOnSky, "jpeg");
     const full = cleanLevel(layout, `${layout.file}.late`);
     const stage = stageOf(layout);
-    const compiled = compilePlan({ ...pulled(140, -1.5, 1), passes: passes as unknown as Plan["passes"] });
+    const like = {
+      id: "l",
+      combine: "add",
+      kind: "likeness",
+      touched: [{ x: 0.5, y: 0.3 }],
+      not: [],
+      tolerance: 0.1,
+      connected: true,
+    } as const;
+    const regions = [
+      { ...emptyRegion("like", "Like"), shapes: [{ ...like, touched: [...like.touched], not: [], edges: "tone" as const }] },
+    ];
+    const compiled = compilePlan({ ...pulled(140, -1.5, 1), regions, passes: passes as unknown as Plan["passes"] });
     const found = stage.render(stage.source.asFarAsGiven(compiled), undefined, SHOWING);
     stage.source.giveCleaned(storedLevels(full));
     const clean = stage.render(stage.source.asFarAsGiven(compiled), undefined, SHOWING);
