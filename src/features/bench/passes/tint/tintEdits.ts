@@ -4,6 +4,7 @@ import { addTintPoint, hueOfChroma, moveTintPoint } from "@/core/passes/tint/tin
 import { linearP3ToOklab } from "@/core/colour/oklab";
 import type { Vector3 } from "@/core/colour/matrix3";
 import type { PassOf } from "@/core/plan/plan";
+import { capital } from "@/features/shared/capital";
 import { formatZone } from "@/core/zones/zone";
 import { withMove, type BenchStore } from "../../state/benchStore";
 
@@ -37,7 +38,9 @@ export function changePoint(store: BenchStore, pass: TintPass, index: number, to
 export function pointLabel(store: BenchStore, { id, name }: TintPass, index: number): string {
   const move = store.getState().plan.passes.find((pass) => pass.id === id)?.move as TintMove | undefined;
   const point = move?.points[index];
-  return point ? `${hueName(point.hueDeg)} ${formatAmount(point.chroma)} at ${formatZone(point.zone)} in ${name}` : `Tint of ${name}`;
+  return point
+    ? `${capital(hueName(point.hueDeg))} ${formatAmount(point.chroma)} at ${formatZone(point.zone)} in ${name}`
+    : `Tint of ${name}`;
 }
 
 /** Takes up the point at a zone, put there if none is. */
@@ -65,6 +68,6 @@ export function pickTint(store: BenchStore, pass: TintPass, colour: Vector3): st
   if (picked.chroma < LEAST_CHROMA) return "This place is too grey to tell a hue. Nothing was changed; touch another one.";
   const index = pointInHand(pass.move, store.getState().chosenPoint);
   changePoint(store, pass, index, picked);
-  store.getState().commit(`${hueName(picked.hueDeg)} picked in ${pass.name}`);
+  store.getState().commit(`${capital(hueName(picked.hueDeg))} picked in ${pass.name}`);
   return undefined;
 }
