@@ -1,7 +1,8 @@
 import type { CompiledColour } from "@/core/plan/compilePlan";
 import type { Surroundings } from "@/core/spatial/slicedBase";
 import type { Spread, ToneBase } from "@/core/spatial/toneBase";
-import type { BandMachine, BandPlace } from "./bandMachine";
+import type { BandMachine } from "./bandMachine";
+import type { BandPlace } from "./surroundingsBand";
 import type { MaskBases } from "./maskKeys";
 import type { Run, Steps } from "./runs";
 

@@ -4,7 +4,7 @@ import { IDENTITY3, invert3, multiply3, type Matrix3 } from "@/core/colour/matri
 import type { SourceSpace } from "@/core/colour/sourceSpace";
 import { curveTable } from "@/core/colour/transferCurve";
 import { CoreError } from "@/core/errors";
-import { CELL_FLOATS, KernelHeap } from "@/core/kernels/kernelHeap";
+import { KernelHeap } from "@/core/kernels/kernelHeap";
 import { knotsOf, pairTable } from "@/core/kernels/pairTable";
 import { CHROMA_FADE, FLOOR_KNEE, SHOULDER_FROM } from "@/core/kernels/reference";
 import { BLEND_MODES } from "@/core/blend/blend";
@@ -13,15 +13,13 @@ import type { CompiledPlan } from "@/core/plan/compilePlan";
 import { SOFT_KNOTS } from "@/core/steps/knots";
 import type { ColourStep } from "@/core/steps/colourStep";
 import type { Blended, ChromaStep, DetailStep, Meeting, MixedStep, StopsStep, StopsThrough, SurroundingsStep } from "@/core/steps/step";
-import type { Size } from "@/core/spatial/areaReduce";
-import { wholeGrid } from "@/core/region/grid";
-import { layCells } from "@/core/spatial/layCells";
-import type { SlicedBase, Surroundings } from "@/core/spatial/slicedBase";
+import type { Surroundings } from "@/core/spatial/slicedBase";
 import type { ToneBase } from "@/core/spatial/toneBase";
 import { lightIn, LUMINANCE_WEIGHTS, staysWithin, type Weights } from "@/core/mix/weights";
 import { DITHER_PERIOD } from "@/core/view/dither";
 import type { OutputSpace } from "@/core/colour/printColour";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
+import { padded, SurroundingsBand, type BandPlace } from "./surroundingsBand";
 import { ChromaBand, type ChromaPlanes, type OwnChroma } from "./chromaBand";
 
 /** Pixels of a band unless a single row is longer: large enough to hide call costs, small enough for the cache. */
@@ -38,21 +36,6 @@ const MEAN_TO_TONE = pairTable(MEAN_KNOTS, luminanceToTone);
 export const PLANES = ["red", "green", "blue", "hue", "fade", "tone", "stops", "around", "above", "mask", "a", "b"] as const;
 export type PlaneName = (typeof PLANES)[number];
 
-/** Where a band lies in the whole picture: its first pixel, the pixels of a row, and the whole picture's size at this scale. */
-export interface BandPlace {
-  x: number;
-  y: number;
-  width: number;
-  whole: Size;
-}
-
-/** Most places of a row of a picture's surroundings, and places made to each of their cells. */
-const MOST_BASE_COLUMNS = 2560;
-const MOST_FINER = 2;
-/** Most cells of a row where surroundings lie in slices. */
-const MOST_SLICED_COLUMNS = 512;
-const CELL_ROW_LENGTH = CELL_FLOATS * MOST_SLICED_COLUMNS;
-const BASE_ROW_LENGTH = 2 * Math.max(MOST_BASE_COLUMNS + 1, CELL_ROW_LENGTH);
 /** Tables at work in one band at the most: those of a run, and those of one that looks at surroundings. */
 const TABLE_SLOTS = 6;
 const [SHARE_SLOT, BLEND_SLOT, STOPS_SLOTS] = [0, 1, 2];
@@ -89,10 +72,6 @@ export class BandMachine {
   readonly #ditherRow: number;
   readonly #counts: number;
   readonly #hueSlot: number;
-  readonly #baseRow: number;
-  readonly #cellRows: number;
-  /** Which rows of cells lie in the heap. */
-  readonly #inCellRows: ({ cells: Float32Array; row: number } | undefined)[] = [];
   readonly #tables: number;
   /** What lies in each table slot, so that it is copied in only when it changed. */
   readonly #inSlot: (Float32Array | undefined)[] = [];
@@ -101,6 +80,7 @@ export class BandMachine {
   readonly #inRows: (Float32Array | undefined)[] = [];
   #nextRows = 0;
   readonly #chroma: ChromaBand;
+  readonly #around: SurroundingsBand;
   #n = 0;
   #weights: Weights = LUMINANCE_WEIGHTS;
   #hueTable: { at: number; knots: number } | undefined;
@@ -118,7 +98,7 @@ export class BandMachine {
       8 * (LUMINANCE_KNOTS + 1) +
       8 * (MEAN_KNOTS + 1) +
       (TABLE_SLOTS + 2) * this.#tableBytes +
-      4 * (BASE_ROW_LENGTH + 2 * CELL_ROW_LENGTH) +
+      SurroundingsBand.bytes +
       4 * padded +
       16 * HISTOGRAM_BINS +
       4 * ROWS_SLOTS * ROWS_LENGTH +
@@ -139,12 +119,11 @@ export class BandMachine {
     this.#outputTable = heap.reserve(this.#tableBytes);
     this.#hueSlot = heap.reserve(this.#tableBytes);
     this.#ditherRow = heap.reserve(4 * Math.max(padded, DITHER_PERIOD));
-    this.#baseRow = heap.reserve(4 * BASE_ROW_LENGTH);
-    this.#cellRows = heap.reserve(8 * CELL_ROW_LENGTH);
     this.#counts = heap.reserve(16 * HISTOGRAM_BINS);
     this.#tables = heap.reserve(TABLE_SLOTS * this.#tableBytes);
     this.#rows = heap.reserve(4 * ROWS_SLOTS * ROWS_LENGTH);
     this.#chroma = new ChromaBand(heap, this.#plane);
+    this.#around = new SurroundingsBand(heap, this.#plane);
     this.setGamut(IDENTITY3);
     heap.f32(this.#toneTable, LUMINANCE_TO_TONE.length).set(LUMINANCE_TO_TONE);
     heap.f32(this.#meanTable, MEAN_TO_TONE.length).set(MEAN_TO_TONE);
@@ -233,7 +212,7 @@ export class BandMachine {
     if (step.kind === "light") {
       this.#heap.f32(p.stops, n).fill(step.flat);
       if (step.around) {
-        this.#sampleSurroundings(around!, place, p.around);
+        this.#around.sample(around!, place, p.around, this.#n);
         run.addTable(p.stops, p.around, n, this.#slot(STOPS_SLOTS, step.around.stops), knotsOf(step.around.stops));
       }
     }
@@ -414,7 +393,7 @@ export class BandMachine {
   /** mask → mask times a small plane of the whole picture. */
   narrowMask(cells: ToneBase, place: BandPlace): void {
     const { mask, above } = this.#plane;
-    this.#sampleBase(cells.offset, cells, place, above);
+    this.#around.sampleCells(cells, place, above, this.#n);
     this.#heap.run.multiply(mask, above, mask, padded(this.#n));
   }
 
@@ -452,7 +431,7 @@ export class BandMachine {
     if (own) run.lookUp(p.tone, p.stops, n, this.#slot(STOPS_SLOTS, own), knotsOf(own));
     else this.#heap.f32(p.stops, n).fill(0);
     around.forEach(({ stops }, i) => {
-      this.#sampleSurroundings(bases[i]!, place, p.around);
+      this.#around.sample(bases[i]!, place, p.around, this.#n);
       run.addTable(p.stops, p.around, n, this.#slot(STOPS_SLOTS + 1 + i, stops), knotsOf(stops));
     });
     if (blended?.rows) return this.#changeByRows(blended.rows, byMask);
@@ -582,63 +561,6 @@ export class BandMachine {
     return row.length === DITHER_PERIOD ? DITHER_PERIOD - 1 : -1;
   }
 
-  /** Reads the surroundings of the tones in the machine, for every pixel of the band. */
-  #sampleSurroundings(base: Surroundings, place: BandPlace, out: number): void {
-    if ("slices" in base) this.#sampleSlices(base, place, out);
-    else this.#sampleBase(base.offset, base, place, out);
-  }
-
-  /** Reads a small plane of the whole picture smoothly between the middles of its cells, for every pixel of the band. */
-  #sampleBase(cells: Float32Array, size: Size, place: BandPlace, out: number, isSmooth = true): void {
-    // Where cells are wider than pixels, places between them are made first, so that straight lines from one to the next show nowhere.
-    const { plane, width, height } = finerPlane(cells, size, isSmooth ? Math.ceil(place.whole.width / size.width) : 1);
-    if (width > MOST_BASE_COLUMNS) throw new CoreError("bad_size", `surroundings of ${width} cells a row, room for ${MOST_BASE_COLUMNS}`);
-    const { run } = this.#heap;
-    const step = width / place.whole.width;
-    const from = (place.x + 0.5) * step - 0.5;
-    for (let done = 0, y = place.y; done < this.#n; done += place.width, y++) {
-      const [upper, part] = rowBetween(y, place, height);
-      const [a, b] = [this.#cellRow(plane, width, upper), this.#cellRow(plane, width, Math.min(upper + 1, height - 1))];
-      run.pairCells(a, b, part, this.#baseRow, width);
-      run.sampleRow(this.#baseRow, out + 4 * done, padded(place.width), from, step, width - 1);
-    }
-  }
-
-  /** Reads the surroundings of tones between cells, and between the tones of slices, for every pixel of the band. */
-  #sampleSlices({ cells, slices, width, height, guide }: SlicedBase, place: BandPlace, out: number): void {
-    const { tone, above } = this.#plane;
-    if (guide) {
-      this.#sampleBase(guide.offset, guide, place, out, false);
-      this.#sampleBase(guide.slope!, guide, place, above, false);
-      this.#heap.run.guided(tone, above, out, above, padded(this.#n));
-    }
-    const own = guide ? above : tone;
-    if (width > MOST_SLICED_COLUMNS)
-      throw new CoreError("bad_size", `surroundings of ${width} cells a row, room for ${MOST_SLICED_COLUMNS}`);
-    const { run } = this.#heap;
-    const step = width / place.whole.width;
-    const from = (place.x + 0.5) * step - 0.5;
-    for (let done = 0, y = place.y; done < this.#n; done += place.width, y++) {
-      const [upper, part] = rowBetween(y, place, height);
-      const length = CELL_FLOATS * width;
-      const [a, b] = [this.#cellRow(cells, length, upper), this.#cellRow(cells, length, Math.min(upper + 1, height - 1))];
-      run.pairRows(a, b, part, this.#baseRow, width);
-      run.sampleSlices(this.#baseRow, own + 4 * done, out + 4 * done, padded(place.width), from, step, width - 1, slices);
-    }
-  }
-
-  /** The place of a row of cells in the heap, where it is copied unless it lies there already: neighbours lie there together. */
-  #cellRow(cells: Float32Array, length: number, row: number): number {
-    const slot = row % 2;
-    const at = this.#cellRows + 4 * slot * CELL_ROW_LENGTH;
-    const inSlot = this.#inCellRows[slot];
-    if (inSlot?.cells !== cells || inSlot.row !== row) {
-      this.#heap.f32(at, length).set(cells.subarray(row * length, (row + 1) * length));
-      this.#inCellRows[slot] = { cells, row };
-    }
-    return at;
-  }
-
   /** The place of rows in the heap, where they are copied unless they lie there already. */
   #rowsAt({ tables }: StopsRows): number {
     let slot = this.#inRows.indexOf(tables);
@@ -671,27 +593,4 @@ export class BandMachine {
     this.#n = n;
     return padded(n);
   }
-}
-
-/** Planes with places made between their cells: a base is read band by band. */
-const finerPlanes = new WeakMap<Float32Array, { finer: number; plane: Float32Array }>();
-
-function finerPlane(cells: Float32Array, { width, height }: Size, wanted: number): Size & { plane: Float32Array } {
-  const finer = Math.min(wanted, MOST_FINER, Math.floor(MOST_BASE_COLUMNS / width));
-  if (finer < 2) return { plane: cells, width, height };
-  const size = { width: finer * width, height: finer * height };
-  let known = finerPlanes.get(cells);
-  if (known?.finer !== finer) finerPlanes.set(cells, (known = { finer, plane: layCells(cells, { width, height }, wholeGrid(size)) }));
-  return { ...size, plane: known.plane };
-}
-
-/** Between which rows of cells a row of pixels lies: the upper one, and how far on. */
-function rowBetween(y: number, place: BandPlace, height: number): [upper: number, part: number] {
-  const row = Math.min(Math.max(((y + 0.5) / place.whole.height) * height - 0.5, 0), height - 1);
-  const upper = Math.floor(row);
-  return [upper, row - upper];
-}
-
-function padded(n: number): number {
-  return (n + 3) & ~3;
 }
