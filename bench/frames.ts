@@ -198,7 +198,7 @@ async function regions(): Promise<void> {
     not: [],
     tolerance: 0.1,
     connected: true,
-    edges: "tone",
+    edges: "colour",
   };
   for (const [what, region] of [
     ["likeness", { shapes: [likeness] }],
@@ -209,6 +209,21 @@ async function regions(): Promise<void> {
       `12 passes, first ${what}: ${await page.$eval('[data-testid="preview"]', (canvas) => (canvas as HTMLElement).dataset.tookMs)} ms in the worker, with all else of the first frame`,
     );
   }
+}
+
+/** Colour laid on tones, before twelve passes. */
+async function colours(): Promise<void> {
+  const first = (kind: "tint" | "colour-return"): Plan => {
+    const plan = planOf(12, false);
+    return { ...plan, passes: [restingPass(kind, "colour", "Colour"), ...plan.passes] };
+  };
+  await openPlan(first("tint"));
+  await choosePass(1);
+  await drag("a tint before 12 passes", ...(await middleOf('[data-testid="tint-point-0"]')), "preview", { x: 40, y: 0 });
+  await openPlan(first("colour-return"));
+  await choosePass(1);
+  const saturation = await middleOf('aside [role="slider"][aria-label="Saturation"]');
+  await drag("colour returned before 12 passes", ...saturation, "preview", { x: 40, y: 0 });
 }
 
 for (const [count, withMask] of [
@@ -227,4 +242,5 @@ await page.keyboard.press("g");
 await page.waitForSelector('[data-testid="close"]:not([hidden])');
 await strandDrag("12 passes, last, one to one", 12, "close");
 await regions();
+await colours();
 await browser.close();
