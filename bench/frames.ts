@@ -211,19 +211,20 @@ async function regions(): Promise<void> {
   }
 }
 
-/** Colour laid on tones, before twelve passes. */
-async function colours(): Promise<void> {
-  const first = (kind: "tint" | "colour-return"): Plan => {
+/** Passes that lay colour on tones, soften and sharpen, each before twelve others. */
+async function beforeTwelve(): Promise<void> {
+  const slider = (label: string) => `aside [role="slider"][aria-label="${label}"]`;
+  for (const [what, kind, handle] of [
+    ["a tint", "tint", '[data-testid="tint-point-0"]'],
+    ["colour returned", "colour-return", slider("Saturation")],
+    ["softening's radius", "soften", slider("Softness")],
+    ["sharpening's radius", "sharpen", slider("Radius")],
+  ] as const) {
     const plan = planOf(12, false);
-    return { ...plan, passes: [restingPass(kind, "colour", "Colour"), ...plan.passes] };
-  };
-  await openPlan(first("tint"));
-  await choosePass(1);
-  await drag("a tint before 12 passes", ...(await middleOf('[data-testid="tint-point-0"]')), "preview", { x: 40, y: 0 });
-  await openPlan(first("colour-return"));
-  await choosePass(1);
-  const saturation = await middleOf('aside [role="slider"][aria-label="Saturation"]');
-  await drag("colour returned before 12 passes", ...saturation, "preview", { x: 40, y: 0 });
+    await openPlan({ ...plan, passes: [restingPass(kind, "first", "First"), ...plan.passes] });
+    await choosePass(1);
+    await drag(`${what} before 12 passes`, ...(await middleOf(handle)), "preview", { x: 40, y: 0 });
+  }
 }
 
 for (const [count, withMask] of [
@@ -242,5 +243,5 @@ await page.keyboard.press("g");
 await page.waitForSelector('[data-testid="close"]:not([hidden])');
 await strandDrag("12 passes, last, one to one", 12, "close");
 await regions();
-await colours();
+await beforeTwelve();
 await browser.close();
