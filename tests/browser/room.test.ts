@@ -108,7 +108,7 @@ test("each part of a panel says what it is for, when asked", async () => {
   const parts = await page.$$eval('aside [aria-label^="What "]', (marks) => marks.map((mark) => mark.ariaLabel));
   expect(parts.length).toBe((await page.$$("aside h3")).length);
   await page.click('[aria-label="What Where is for"]');
-  expect(await textOf(page, 'aside [role="note"]')).toMatch(/part of the picture the pass acts in/);
+  expect(await textOf(page, 'aside [role="note"]')).toMatch(/part of the picture the pass, or all passes of the set/);
 });
 
 test("a file dropped on the bench does not take its place", async () => {

@@ -3,7 +3,7 @@ import { existsSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import sharp from "sharp";
 import { expect, test } from "vitest";
-import { defaultPlan } from "@/core/plan/defaultPlan";
+import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import { colourful, rgb16, wedge16 } from "../madePictures";
 import { temporaryFolder } from "../temporary";
 
@@ -55,6 +55,28 @@ test("the wedge comes out unchanged as a file, several pictures go to a folder",
   expect(both.code).toBe(0);
   expect(readdirSync(at("prints")).sort()).toEqual(["colours.jpg", "wedge.jpg"]);
   expect(await sharp(at("prints/colours.jpg")).metadata()).toMatchObject({ width: 50, height: 25, format: "jpeg", channels: 1 });
+});
+
+test("a print that carries colour is written in it, in the space that is named or in grey, and one without is grey", async () => {
+  const plan = defaultPlan();
+  plan.passes.push(restingPass("tint", "tint", "Tint"));
+  writeFileSync(at("tinted.json"), JSON.stringify(plan));
+  const written = async (name: string, ...more: string[]) => {
+    const { code } = await render(at("colours.tif"), "--plan", at(name), "--out", at("coloured.png"), "--overwrite", ...more);
+    expect(code).toBe(0);
+    const { channels, icc } = await sharp(at("coloured.png")).metadata();
+    return { channels, profile: icc!.toString("latin1").replaceAll("\0", "") };
+  };
+  expect(await written("tinted.json")).toMatchObject({ channels: 3, profile: expect.stringContaining("sRGB primaries") as string });
+  expect(await written("tinted.json", "--colour", "display-p3")).toMatchObject({
+    channels: 3,
+    profile: expect.stringContaining("Display P3") as string,
+  });
+  expect((await written("tinted.json", "--colour", "grey")).channels).toBe(1);
+  expect((await written("plan.json")).channels).toBe(1);
+  const refused = await render(at("colours.tif"), "--plan", at("tinted.json"), "--out", at("no.png"), "--colour", "mauve");
+  expect(refused.code).toBe(2);
+  expect(refused.err).toContain("--colour mauve");
 });
 
 test("a picture that cannot be read is named, the others are rendered, and the exit code says so", async () => {
