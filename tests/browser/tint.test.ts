@@ -28,6 +28,12 @@ test("a tint colours the print; its points are set by ring, scale, field and fro
   expect(await colour()).toBe(0);
   await addPass("Tint");
   expect(await colour()).toBeGreaterThan(5);
+  // Its slip shows what it lays, small.
+  await page.waitForFunction(() => {
+    const canvas = document.querySelector<HTMLCanvasElement>('nav [aria-current="step"] canvas[data-drawn]');
+    const data = canvas?.getContext("2d")?.getImageData(0, 0, canvas.width, canvas.height).data;
+    return data?.some((level, i) => i % 4 === 0 && level > data[i + 2]! + 4);
+  });
   const ring = await middleOf(page, '[data-testid="hue-ring"]');
   await drag(page, { x: ring.x + 10, y: ring.y - 10 }, { x: ring.x - 40, y: ring.y + 30 });
   await settled(page);
