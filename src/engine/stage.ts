@@ -181,6 +181,11 @@ export class Stage {
     return (checkpoint.meanChroma = mean);
   }
 
+  /** Whether the plan rendered last lays colour on tones at all. */
+  #laysColour(): boolean {
+    return colouredFrom(this.#plan!) < Infinity;
+  }
+
   /** Whether colour may lie on the tones after a step of the plan rendered last. */
   #isColoured(step: number): boolean {
     return step >= colouredFrom(this.#plan!);
@@ -399,7 +404,7 @@ export class Stage {
     if (source !== undefined) this.#putStep(source, at, at + end - first);
     else {
       this.#mixBand(first, end, part);
-      if (this.#isColoured(Infinity)) machine.clearChroma();
+      if (this.#laysColour()) machine.clearChroma();
       keep(0);
     }
     for (const { to, planes, added, base, painted, differences, ...run } of runs) {
@@ -421,7 +426,7 @@ export class Stage {
     const { tone, chroma } = this.#checkpoints.at(step);
     machine.put("tone", tone, from, to);
     if (chroma) for (const name of CHROMA_PLANES) machine.put(name, chroma[name], from, to);
-    else if (this.#isColoured(Infinity)) machine.clearChroma();
+    else if (this.#laysColour()) machine.clearChroma();
   }
 
   /** Puts the mean light of the two tones of each pixel into the machine, and of the colour on them. */
