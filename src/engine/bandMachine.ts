@@ -306,7 +306,7 @@ export class BandMachine {
     this.#chroma.clear(padded(this.#n));
   }
 
-  /** a, b → those and what a step lays; one that returns the colour finds it as `findOwnChroma` leaves it. hue, fade and around are anything afterwards. */
+  /** a, b → those and what a step lays; one that returns the colour finds it as `findOwnChroma` leaves it, and leaves it so. */
   applyChroma({ laid, strength, share }: ChromaStep, byMask: boolean): void {
     const n = padded(this.#n);
     this.#letThrough(strength, share, byMask);

@@ -53,17 +53,18 @@ export class ChromaBand {
     for (const name of CHROMA_PLANES) this.heap.f32(this.plane[name], n).fill(0);
   }
 
-  /** a, b → those and what is laid on them, by the amounts in stops; what is laid is looked up by `lookUp`, or the colour's own. hue, fade, around and above are anything afterwards. */
+  /** a, b → those and what is laid on them, by the amounts in stops; what is laid is looked up by `lookUp`, or the colour's own, which stays for another time. hue and fade of what is looked up, and above, are anything afterwards. */
   lay(laid: LaidChroma, n: number, lookUp: (table: Float32Array, out: number) => void): void {
-    const { tone, around, a, b, hue, fade, stops } = this.plane;
+    const { tone, around, above, a, b, hue, fade, stops } = this.plane;
     const { run } = this.heap;
-    if (laid.by === "colour") run.followTone(hue, fade, around, tone, n, laid.saturation);
+    const scale = laid.by === "colour" ? above : 0;
+    if (laid.by === "colour") run.followTone(around, tone, scale, n, laid.saturation);
     else {
       lookUp(laid.a, hue);
       lookUp(laid.b, fade);
     }
-    run.layChroma(a, hue, stops, n, Number(laid.replaces));
-    run.layChroma(b, fade, stops, n, Number(laid.replaces));
+    run.layChroma(a, hue, scale, stops, n, Number(laid.replaces));
+    run.layChroma(b, fade, scale, stops, n, Number(laid.replaces));
   }
 
   /** red, green, blue in linear P3 → a, b; or, as the colour's own, in hue and fade, with what tells its light in around. */

@@ -3,6 +3,7 @@ import { join } from "node:path";
 import { converter } from "culori";
 import sharp from "sharp";
 import { describe, expect, test } from "vitest";
+import { packPath } from "@/core/brush/stroke";
 import { luminanceToTone, toneToLuminance } from "@/core/colour/lstar";
 import { apply3, invert3, type Vector3 } from "@/core/colour/matrix3";
 import { linearP3ToOklab } from "@/core/colour/oklab";
@@ -202,6 +203,23 @@ describe("colour return", () => {
       const share = Math.cbrt(toneToLuminance(tones[i]!) / toneToLuminance(found[i]!));
       expect(share).toBeLessThan(0.95);
       expect(Math.hypot(a[i]! - share * ownA, b[i]! - share * ownB)).toBeLessThan(1e-4);
+    }
+  });
+
+  test("where strokes repair its gate is what it is without a gate", () => {
+    const darker: Pass = { ...HARD, move: { kind: "exposure", ...restingExposure(), flat: -1.5 } };
+    const path = packPath([0.2, 0.8].map((x) => ({ x, y: 0.4, pressure: 1 })));
+    const repair = [{ radius: 0.08, hardness: 1, flow: 1, pressure: "none" as const, erase: false, path }];
+    const gated = returned(0.5, { gate: { ...openGate(), from: 9.9, low: 0.1, repair } });
+    const [through, free] = [gated, returned(0.5)].map((pass) => {
+      const stage = Stage.fromLevels(levels, size, SRGB_SPACE);
+      stage.update(compilePlan(planOf(darker, pass)), undefined);
+      return stage.chromaAfter(2)!;
+    });
+    for (let x = 90; x < 210; x++) {
+      const at = 120 * size.width + x;
+      expect(Math.hypot(free!.a[at]!, free!.b[at]!)).toBeGreaterThan(0.002);
+      expect(Math.hypot(through!.a[at]! - free!.a[at]!, through!.b[at]! - free!.b[at]!)).toBeLessThan(1e-5);
     }
   });
 

@@ -133,7 +133,7 @@ test("what is laid adds or takes the place of what is there, as far as it comes 
   const [there, laid, amount] = [a, b, Float32Array.from({ length: N }, () => 2 * random())];
   for (const replaces of [0, 1]) {
     const { heap, at } = heapWith(there, laid, amount);
-    heap.run.layChroma(at[0], at[1], at[2], N, replaces);
+    heap.run.layChroma(at[0], at[1], 0, at[2], N, replaces);
     const made = heap.f32(at[0], N);
     for (let i = 0; i < N; i++) {
       const left = there[i]! * (1 - replaces * Math.min(amount[i]!, 1));
@@ -177,10 +177,14 @@ test("returned colour is no more than its own on lighter tones, and in proportio
     Float32Array,
     Float32Array,
   ];
-  const { heap, at } = heapWith(...planes, tone, empty(), empty(), empty(), constantsOf("display-p3"));
-  const [r, g, blue, t, outA, outB, root, constants] = at;
-  heap.run.chromaOf(r, g, blue, outA, outB, root, N, constants);
-  heap.run.followTone(outA, outB, root, t, N, 1.5);
+  const { heap, at } = heapWith(...planes, tone, empty(), empty(), empty(), empty(), empty(), empty(), constantsOf("display-p3"));
+  const [r, g, blue, t, ownA, ownB, root, share, outA, outB] = at;
+  const amount = at[0];
+  heap.run.chromaOf(r, g, blue, ownA, ownB, root, N, (at as readonly number[])[10]!);
+  heap.run.followTone(root, t, share, N, 1.5);
+  heap.f32(amount, N).fill(1);
+  heap.run.layChroma(outA, ownA, share, amount, N, 1);
+  heap.run.layChroma(outB, ownB, share, amount, N, 1);
   for (let i = 0; i < N; i++) {
     const colour = planes.map((plane) => plane[i]!) as unknown as Vector3;
     const own = colour.reduce((sum, channel, c) => sum + channel * P3_LUMINANCE[c]!, 0);

@@ -197,10 +197,11 @@ export interface KernelExports {
     ]
   ): void;
   /** Colour beside the tone: as/chroma.ts. */
-  layChroma(plane: number, laid: number, amount: number, n: number, replaces: number): void;
+  /** scale: 0 where there is none. */
+  layChroma(plane: number, laid: number, scale: number, amount: number, n: number, replaces: number): void;
   /** outRoot: 0 where it is not asked for. */
   chromaOf(r: number, g: number, b: number, outA: number, outB: number, outRoot: number, n: number, constants: number): void;
-  followTone(a: number, b: number, root: number, tone: number, n: number, saturation: number): void;
+  followTone(root: number, tone: number, out: number, n: number, saturation: number): void;
   colourLight(tone: number, a: number, b: number, r: number, g: number, blue: number, n: number, constants: number): void;
   /** Tables: levels over light, levels over tone. */
   colour16(

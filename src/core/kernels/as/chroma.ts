@@ -20,13 +20,14 @@ let channel0: v128 = f32x4.splat(0);
 let channel1: v128 = f32x4.splat(0);
 let channel2: v128 = f32x4.splat(0);
 
-/** plane → plane and what is laid on it by amounts; `replaces` 1 takes away as much of what was there, 0 nothing. */
-export function layChroma(plane: usize, laid: usize, amount: usize, n: i32, replaces: f32): void {
+/** plane → plane and what is laid on it by amounts, times a scale unless that plane is 0; `replaces` 1 takes away as much of what was there, 0 nothing. */
+export function layChroma(plane: usize, laid: usize, scale: usize, amount: usize, n: i32, replaces: f32): void {
   const one = f32x4.splat(1), less = f32x4.splat(replaces);
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
     const by = v128.load(amount + i);
     const left = f32x4.sub(one, f32x4.mul(less, f32x4.pmin(by, one)));
-    v128.store(plane + i, f32x4.add(f32x4.mul(v128.load(plane + i), left), f32x4.mul(by, v128.load(laid + i))));
+    const all = scale ? f32x4.mul(v128.load(laid + i), v128.load(scale + i)) : v128.load(laid + i);
+    v128.store(plane + i, f32x4.add(f32x4.mul(v128.load(plane + i), left), f32x4.mul(by, all)));
   }
 }
 
@@ -46,14 +47,12 @@ export function chromaOf(r: usize, g: usize, b: usize, outA: usize, outB: usize,
   }
 }
 
-/** a and b of a colour, in place → times a saturation, and less where the tone is darker than the colour, whose light `root` tells: as if less light fell on it. */
-export function followTone(a: usize, b: usize, root: usize, tone: usize, n: i32, saturation: f32): void {
+/** How much of a colour's own a and b comes back: a saturation, and less where the tone is darker than the colour, whose light `root` tells: as if less light fell on it. */
+export function followTone(root: usize, tone: usize, out: usize, n: i32, saturation: f32): void {
   const most = f32x4.splat(saturation);
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
     const t = v128.load(tone + i);
-    const scale = f32x4.mul(most, clamp01(f32x4.mul(rootOf(t, luminanceOf(t)), v128.load(root + i))));
-    v128.store(a + i, f32x4.mul(scale, v128.load(a + i)));
-    v128.store(b + i, f32x4.mul(scale, v128.load(b + i)));
+    v128.store(out + i, f32x4.mul(most, clamp01(f32x4.mul(rootOf(t, luminanceOf(t)), v128.load(root + i)))));
   }
 }
 

@@ -1,4 +1,5 @@
 import type { Chroma } from "../../colour/printColour";
+import { oklabToLch } from "../../colour/oklab";
 import { curveThrough } from "../../curves/cubic";
 import { LAST_ZONE } from "../../zones/zone";
 import { LEAST_TINT_GAP, MOST_TINT_CHROMA, MOST_TINT_POINTS, type TintPoint } from "./move";
@@ -11,8 +12,8 @@ export function chromaOfHue({ hueDeg, chroma }: Pick<TintPoint, "hueDeg" | "chro
 
 /** The other way round. */
 export function hueOfChroma({ a, b }: Chroma): Pick<TintPoint, "hueDeg" | "chroma"> {
-  const hueDeg = (Math.atan2(b, a) * 180) / Math.PI;
-  return { hueDeg: hueDeg < 0 ? hueDeg + 360 : hueDeg, chroma: Math.hypot(a, b) };
+  const { hueDeg, chroma } = oklabToLch([0, a, b]);
+  return { hueDeg, chroma };
 }
 
 /**
