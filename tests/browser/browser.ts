@@ -140,6 +140,13 @@ export async function pick(page: Page, words: string): Promise<void> {
   }, words);
 }
 
+/** Adds a pass of a kind, by the words its offer begins with. */
+export async function addPass(page: Page, words: string): Promise<void> {
+  await page.click('[data-testid="add-pass"]');
+  await pick(page, words);
+  await settled(page);
+}
+
 /** Opens the print of a demo picture. */
 export async function openPrint(page: Page, address: string, name: string): Promise<void> {
   // Found by its name: what other tests brought in stands before it.

@@ -1,6 +1,6 @@
 import type { Page } from "puppeteer-core";
 import { afterAll, beforeAll, expect, test } from "vitest";
-import { drag, openOwnPrint, ownBrowser, pick, pixelsAt, press, settled, textOf } from "./browser";
+import { addPass, drag, openOwnPrint, ownBrowser, pixelsAt, press, settled, textOf } from "./browser";
 
 // A set with a region and a gate of its own, through the real page.
 
@@ -16,11 +16,6 @@ const INSIDE = [...Array(20).keys()].map((k) => [0.45 + 0.005 * k, 0.5] as const
 const OUTSIDE = [...Array(20).keys()].map((k) => [0.05 + 0.005 * k, 0.85] as const);
 const greys = async (places: readonly (readonly [number, number])[]) => (await pixelsAt(page, places)).map(([grey]) => grey!);
 const furthest = (a: number[], b: number[]) => Math.max(...a.map((grey, i) => Math.abs(grey - b[i]!)));
-const addPass = async (words: string) => {
-  await page.click('[data-testid="add-pass"]');
-  await pick(page, words);
-  await settled(page);
-};
 const at = async (x: number, y: number) => {
   const box = (await (await page.$('[data-testid="preview"]'))!.boundingBox())!;
   return { x: box.x + x * box.width, y: box.y + y * box.height };
@@ -31,8 +26,8 @@ const look = async (words: string) => {
 };
 
 test("is drawn while the set is in hand, confines all of its passes, and is turned over in one place", async () => {
-  await addPass("Contrast mask");
-  await addPass("Relief");
+  await addPass(page, "Contrast mask");
+  await addPass(page, "Relief");
   await page.evaluate(() => ((document.activeElement as HTMLElement).blur(), undefined));
   await press(page, "Tie to the one before", "aside");
   await settled(page);

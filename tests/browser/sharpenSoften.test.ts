@@ -1,6 +1,6 @@
 import type { Page } from "puppeteer-core";
 import { afterAll, beforeAll, expect, test } from "vitest";
-import { openOwnPrint, ownBrowser, pick, pixelsAt, press, settled, textOf } from "./browser";
+import { addPass, openOwnPrint, ownBrowser, pixelsAt, press, settled, textOf } from "./browser";
 
 // Softening and sharpening through the real page.
 
@@ -17,11 +17,6 @@ const CORNER = [...Array(30).keys()].map((k) => [0.01 + 0.003 * k, 0.02] as cons
 const MIDDLE = [...Array(30).keys()].map((k) => [0.4 + 0.003 * k, 0.5] as const);
 const greys = async (places: readonly (readonly [number, number])[]) => (await pixelsAt(page, places)).map(([grey]) => grey!);
 const furthest = (a: number[], b: number[]) => Math.max(...a.map((grey, i) => Math.abs(grey - b[i]!)));
-const addPass = async (words: string) => {
-  await page.click('[data-testid="add-pass"]');
-  await pick(page, words);
-  await settled(page);
-};
 async function type(label: string, value: string): Promise<void> {
   await page.click(`aside input[aria-label="${label}, value"]`, { count: 3 });
   await page.keyboard.type(value);
@@ -32,7 +27,7 @@ async function type(label: string, value: string): Promise<void> {
 
 test("softening melts what it acts on; in one touch only the corners, in a region that can be seen and shaped", async () => {
   const [corner, middle] = [await greys(CORNER), await greys(MIDDLE)];
-  await addPass("Soften");
+  await addPass(page, "Soften");
   await page.$$eval("aside label", (labels) => labels.find((label) => label.innerText.trim() === "All melts")!.click());
   await type("Softness", "2");
   expect(furthest(middle, await greys(MIDDLE))).toBeGreaterThan(8);
@@ -57,7 +52,7 @@ test("sharpening is seen one to one, from pixels beyond what is shown too, and t
       const { data } = printPixels(canvas).getImageData(0, 0, canvas.width, canvas.height);
       return Array.from({ length: 4000 }, (_, i) => data[4 * (i * 53)]!);
     });
-  await addPass("Sharpen");
+  await addPass(page, "Sharpen");
   await press(page, "Judge it one to one", "aside");
   await page.waitForSelector('[data-testid="close"]:not([hidden])');
   await settled(page);

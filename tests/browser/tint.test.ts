@@ -1,7 +1,7 @@
 import type { Page } from "puppeteer-core";
 import sharp from "sharp";
 import { afterAll, beforeAll, expect, test } from "vitest";
-import { drag, middleOf, openOwnPrint, ownBrowser, pick, pixelsAt, press, settled, textOf } from "./browser";
+import { addPass, drag, middleOf, openOwnPrint, ownBrowser, pixelsAt, press, settled, textOf } from "./browser";
 
 // Colour laid on tones through the real page: tint, colour return, print tone, and the file that comes of them.
 
@@ -17,16 +17,11 @@ const PLACES = [...Array(60).keys()].map((k) => [0.1 + 0.013 * k, 0.55] as const
 const pixels = () => pixelsAt(page, PLACES);
 /** How far the channels of the most coloured place lie apart. */
 const colour = async () => Math.max(...(await pixels()).map(([r, g, b]) => Math.max(r!, g!, b!) - Math.min(r!, g!, b!)));
-const addPass = async (words: string) => {
-  await page.click('[data-testid="add-pass"]');
-  await pick(page, words);
-  await settled(page);
-};
 const panel = () => textOf(page, "aside");
 
 test("a tint colours the print; its points are set by ring, scale, field and from the picture, and each is a step back", async () => {
   expect(await colour()).toBe(0);
-  await addPass("Tint");
+  await addPass(page, "Tint");
   expect(await colour()).toBeGreaterThan(5);
   // Its slip shows what it lays, small.
   await page.waitForFunction(() => {
@@ -99,7 +94,7 @@ test("a ready tint is seen while it is pointed at and taken by a press; nonsense
 });
 
 test("colour comes back where it is swept over, and what lies outside stays grey", async () => {
-  await addPass("Colour return");
+  await addPass(page, "Colour return");
   const all = await colour();
   expect(all).toBeGreaterThan(20);
   await press(page, "Choose the things in colour", "aside");
