@@ -5,9 +5,9 @@ import { pairTable } from "@/core/kernels/pairTable";
 import { readTable, type Planes } from "@/core/kernels/reference";
 import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
 import type { CompiledMask } from "@/core/plan/compilePlan";
-import { combineShapes, finishRegion } from "@/core/region/combineShapes";
+import { combineShapes, finishRegion, type LaidShape } from "@/core/region/combineShapes";
 import type { Grid } from "@/core/region/grid";
-import { brushGoal } from "@/core/region/rasterShape";
+import { brushGoal, type DrawnShape } from "@/core/region/rasterShape";
 import { distanceFrom } from "@/core/region/colourGuide";
 import type { Region, Shape } from "@/core/region/region";
 import { softenedShape } from "@/core/region/softenedShape";
@@ -40,7 +40,7 @@ export function maskPlane(
   grid: Grid,
   picture: MaskPicture,
   bases: MaskBases,
-  shapePlane: (shape: Exclude<Shape, { kind: "likeness" }>) => Float32Array,
+  shapePlane: LaidShape<DrawnShape>,
 ): Float32Array {
   const plane = region ? regionPlane(region, grid, picture, bases, shapePlane) : new Float32Array(grid.width * grid.height).fill(1);
   if (gate) applyGate(plane, gate, grid, picture, bases);
@@ -59,7 +59,8 @@ function regionPlane(
     const base = bases.get(key)!;
     return layBase(base, grid, base.slope && (base.likeTo ? distanceFrom(picture, base.likeTo) : picture.mixed()));
   };
-  const planeOf = (shape: Shape) => (shape.kind === "likeness" ? lay(likenessKey(shape)) : shapePlane(softenedShape(shape, region.soften)));
+  const planeOf = (shape: Shape, own: boolean) =>
+    shape.kind === "likeness" ? lay(likenessKey(shape)) : shapePlane(softenedShape(shape, region.soften), own);
   const plane = ownKey ? lay(ownKey) : combineShapes(region.shapes, planeOf, grid.width * grid.height);
   finishRegion(plane, region);
   return plane;

@@ -134,7 +134,7 @@ export class StageMasks {
 
   #parts(mask: CompiledMask, given: MaskBases | undefined, part?: Part): Parameters<typeof maskPlane> {
     const bases = given ?? (needsBases(mask) ? this.gather([mask]) : NONE);
-    return [mask, this.#grid, this.#picture(part), bases, (shape) => this.#shape(shape)];
+    return [mask, this.#grid, this.#picture(part), bases, (shape, own) => (own ? this.#shape(shape).slice() : this.#shape(shape))];
   }
 
   #keyOf(mask: CompiledMask, part?: Part): string {

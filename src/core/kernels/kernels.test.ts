@@ -345,7 +345,8 @@ describe("spatial steps", () => {
     expect(largestDifference(heap.f32(o, N), reference.scaleLookedUp(offset, tone, weave))).toBeLessThan(ROUNDING);
   });
   test("a table by mask and a product agree with their twins; a mask of 0 leaves every tone", () => {
-    const mask = noise(36);
+    // Every third place lies outside, so that nothing and something meet in every way.
+    const mask = noise(36).map((share, i) => (i % 3 === 0 ? 0 : share));
     const { heap, pointers } = heapWith(tone, mask, new Float32Array(N), weave);
     const [t, m, out, table] = pointers as [number, number, number, number];
     heap.run.addLookedUpBy(t, m, out, N, table, knotsOf(weave));

@@ -60,7 +60,10 @@ function readCells(shape: OutlineShape | OvalShape, boundary: Boundary, cells: G
   const plane = known?.boundary === boundary ? known.plane : smoothEdges(boundary, shape, cells);
   laid.set(shape, { boundary, plane });
   const read = layCells(plane, cells, grid, cells);
-  for (let i = 0; i < read.length; i++) read[i] = Math.min(Math.max(read[i]!, 0), 1);
+  for (let i = 0; i < read.length; i++) {
+    if (read[i]! < 0) read[i] = 0;
+    else if (read[i]! > 1) read[i] = 1;
+  }
   return read;
 }
 const laid = new WeakMap<OutlineShape | OvalShape, { boundary: Boundary; plane: Float32Array }>();

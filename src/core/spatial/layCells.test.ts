@@ -23,6 +23,13 @@ describe("cells read smoothly", () => {
     const straight = (x: number, y: number) => 0.1 + 0.01 * x + 0.02 * y;
     expect(furthest(straight, 0)).toBeLessThan(1e-6);
   });
+  test("between two cells that are alike it bends on as those beside them ask", () => {
+    const valley = (x: number) => 0.001 * (x - 20) ** 2;
+    layCells(plane(valley), cells, wholeGrid(large)).forEach((value, i) => {
+      const x = ((i % 640) + 0.5) / 16;
+      if (x > 4 && x < 36) expect(Math.abs(value - valley(x))).toBeLessThan(2e-6);
+    });
+  });
   test("its slope has no jump where cells meet", () => {
     const laid = layCells(
       plane((x, y) => Math.sin(x * 0.9) * Math.cos(y * 0.7)),

@@ -29,6 +29,7 @@ const weights = new Float64Array(6);
 function rowBetween(cells: Float32Array, { width, height }: Size, row: number, out: Float64Array, at = 0): void {
   const first = Math.min(Math.max(Math.floor(row), 0), height - 1);
   sixWeights(Math.min(Math.max(row - first, -1), 2), weights);
+  if (first >= 2 && first + 3 < height) return sumOfSix(cells, (first - 2) * width, width, out, at);
   out.fill(0, at, at + width);
   for (let k = 0; k < 6; k++) {
     const line = first + k - 2;
@@ -40,6 +41,20 @@ function rowBetween(cells: Float32Array, { width, height }: Size, row: number, o
       addRow(out, at, cells, end * width, width, 2 * weights[k]!);
       addRow(out, at, cells, inside * width, width, -weights[k]!);
     }
+  }
+}
+
+/** Six rows that lie under one another, by their weights. */
+function sumOfSix(cells: Float32Array, from: number, width: number, out: Float64Array, at: number): void {
+  const [w0, w1, w2, w3, w4, w5] = weights as unknown as [number, number, number, number, number, number];
+  for (let x = 0, i = from; x < width; x++, i++) {
+    out[at + x] =
+      w0 * cells[i]! +
+      w1 * cells[i + width]! +
+      w2 * cells[i + 2 * width]! +
+      w3 * cells[i + 3 * width]! +
+      w4 * cells[i + 4 * width]! +
+      w5 * cells[i + 5 * width]!;
   }
 }
 
@@ -63,36 +78,70 @@ export function layCells(cells: Float32Array, size: Size, grid: Grid, square?: P
     ? [square.scale / grid.scale, square.scale / grid.scale]
     : [width / grid.whole.width, height / grid.whole.height];
   const [firstX, firstY] = [square?.x ?? 0, square?.y ?? 0];
-  // The columns read are the same in every row: stretches of pixels between the middles of the same two cells.
-  const parts = new Float64Array(grid.width);
+  const columns = columnsRead(grid.x, grid.width, stepX, firstX, width);
+  const row = new Float64Array(width + 2 * MARGIN);
+  const sharp = new Float64Array(width + 2 * MARGIN);
+  for (let y = 0; y < grid.height; y++) {
+    rowBetween(cells, size, Math.min(Math.max((grid.y + y + 0.5) * stepY - firstY - 0.5, -0.5), height - 0.5), row, MARGIN);
+    extend(row, width);
+    for (let x = 1; x < row.length - 1; x++) sharp[x] = (8 * row[x]! - row[x - 1]! - row[x + 1]!) / 6;
+    layRow(sharp, columns, out, y * grid.width);
+  }
+  return out;
+}
+
+/** A row of sharpened cells as pixels, written from `from` on where nothing is yet: one cubic from cell to cell. */
+function layRow(sharp: Float64Array, { parts, lefts, ends }: Columns, out: Float32Array, from: number): void {
+  for (let k = 0, x = 0; k < lefts.length; k++) {
+    const at = lefts[k]! + MARGIN;
+    const end = ends[k]!;
+    const p = sharp[at - 1]!;
+    const q = sharp[at]!;
+    const r = sharp[at + 1]!;
+    const s = sharp[at + 2]!;
+    // Most of a mask is level: nothing, or all.
+    if (q === r && p === q && r === s) {
+      if (q === 0) x = end;
+      for (; x < end; x++) out[from + x] = q;
+      continue;
+    }
+    const a = (p + 4 * q + r) / 6;
+    const b = (r - p) / 2;
+    const c = (p - 2 * q + r) / 2;
+    const d = (s - p + 3 * (q - r)) / 6;
+    for (; x < end; x++) {
+      const u = parts[x]!;
+      out[from + x] = a + u * (b + u * (c + u * d));
+    }
+  }
+}
+
+/** Where the pixels of a row lie among cells: stretches between the middles of the same two, and how far on each lies. */
+interface Columns {
+  parts: Float64Array;
+  lefts: Int32Array;
+  ends: Int32Array;
+}
+
+/** They are the same in every row, and in every band of an export: the last are kept. */
+function columnsRead(...place: [from: number, pixels: number, step: number, firstCell: number, cells: number]): Columns {
+  if (!lastRead?.place.every((value, i) => value === place[i])) lastRead = { place, columns: makeColumns(...place) };
+  return lastRead.columns;
+}
+let lastRead: { place: readonly number[]; columns: Columns } | undefined;
+
+function makeColumns(from: number, pixels: number, step: number, firstCell: number, cells: number): Columns {
+  const parts = new Float64Array(pixels);
   const stretches: { left: number; end: number }[] = [];
-  for (let x = 0; x < grid.width; x++) {
-    const column = Math.min(Math.max((grid.x + x + 0.5) * stepX - firstX - 0.5, -0.5), width - 0.5);
+  for (let x = 0; x < pixels; x++) {
+    const column = Math.min(Math.max((from + x + 0.5) * step - firstCell - 0.5, -0.5), cells - 0.5);
     const left = Math.floor(column);
     parts[x] = column - left;
     const stretch = stretches.at(-1);
     if (stretch?.left === left) stretch.end = x + 1;
     else stretches.push({ left, end: x + 1 });
   }
-  const row = new Float64Array(width + 2 * MARGIN);
-  const sharp = new Float64Array(width + 2 * MARGIN);
-  for (let y = 0, i = 0; y < grid.height; y++) {
-    rowBetween(cells, size, Math.min(Math.max((grid.y + y + 0.5) * stepY - firstY - 0.5, -0.5), height - 0.5), row, MARGIN);
-    extend(row, width);
-    for (let x = 1; x < row.length - 1; x++) sharp[x] = (8 * row[x]! - row[x - 1]! - row[x + 1]!) / 6;
-    let x = 0;
-    for (const { left, end } of stretches) {
-      // One cubic from cell to cell.
-      const at = left + MARGIN;
-      const [p, q, r, s] = [sharp[at - 1]!, sharp[at]!, sharp[at + 1]!, sharp[at + 2]!];
-      const [a, b, c, d] = [(p + 4 * q + r) / 6, (r - p) / 2, (p - 2 * q + r) / 2, (s - p + 3 * (q - r)) / 6];
-      for (; x < end; x++, i++) {
-        const u = parts[x]!;
-        out[i] = a + u * (b + u * (c + u * d));
-      }
-    }
-  }
-  return out;
+  return { parts, lefts: Int32Array.from(stretches, ({ left }) => left), ends: Int32Array.from(stretches, ({ end }) => end) };
 }
 
 /** Carries a row straight on beyond both ends. */

@@ -121,8 +121,8 @@ export function addLookedUp(tone: usize, out: usize, n: i32, table: usize, knots
 
 export function addLookedUpBy(tone: usize, mask: usize, out: usize, n: i32, table: usize, knots: i32): void {
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
-    const v = v128.load(tone + i);
-    v128.store(out + i, f32x4.add(v, f32x4.mul(v128.load(mask + i), gatherUnit(table, knots, v))));
+    const v = v128.load(tone + i), by = v128.load(mask + i);
+    v128.store(out + i, v128.any_true(by) ? f32x4.add(v, f32x4.mul(by, gatherUnit(table, knots, v))) : v);
   }
 }
 
