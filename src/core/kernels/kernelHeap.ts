@@ -48,14 +48,13 @@ export interface KernelExports {
   ): void;
   weighColumns(src: number, out: number, width: number, height: number, reach: number, weights: number, shares: number): void;
   pairCells(a: number, b: number, part: number, out: number, columns: number): void;
-  /** Surroundings in slices: `CELL_FLOATS` floats a cell; shares, own and sums are doubles, columns and rows whole numbers of bytes. */
+  /** Surroundings in slices: `CELL_FLOATS` floats a cell; shares, own and sums are doubles, columns whole numbers of bytes. */
   splatSlices(
     ...args: [
       tone: number,
       width: number,
       height: number,
       columns: number,
-      rows: number,
       sums: number,
       counts: number,
       share: number,
@@ -63,7 +62,7 @@ export interface KernelExports {
     ]
   ): void;
   boxAcross(src: number, out: number, width: number, height: number, reach: number, shares: number): void;
-  boxDown(src: number, out: number, width: number, height: number, reach: number, shares: number, sums: number): void;
+  boxDown(next: number, last: number, sums: number, out: number, n: number, share: number): void;
   meanSlices(sums: number, counts: number, cells: number, own: number, itself: number): void;
   pairRows(a: number, b: number, part: number, out: number, columns: number): void;
   sampleSlices(pairs: number, tone: number, out: number, n: number, from: number, step: number, last: number, slices: number): void;

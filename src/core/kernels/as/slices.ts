@@ -1,96 +1,81 @@
 // The surroundings of tones in slices: cells one after the other, each with a float for every slice, CELL_FLOATS of them. Sums are kept in doubles.
 import { floats, high, low } from "./doubles";
 
-/** Bytes of a cell, of its (value, step to the next) pairs, and of its sums in doubles. */
+/** Bytes of a cell, and of its (value, step to the next) pairs. */
 const CELL: usize = 48;
 const PAIRS: usize = 96;
-const SUMS: usize = 96;
 
 const MAGIC: f32 = 8388608.0;
 const MANTISSA: i32 = 0x7fffff;
 
-/** Shares tones between the two slices they lie between, in their cells; columns and rows say where those begin, in bytes. n: any. */
-export function splatSlices(tone: usize, width: i32, height: i32, columns: usize, rows: usize, sums: usize, counts: usize, share: f64, slices: i32): void {
+/** Shares tones between the two slices they lie between, in the cells of one row; columns say where those begin, in bytes. width, height: any. */
+export function splatSlices(tone: usize, width: i32, height: i32, columns: usize, sums: usize, counts: usize, share: f64, slices: i32): void {
   const top = <f64>(slices - 1);
   for (let y = 0; y < height; y++) {
-    const row = <usize>load<i32>(rows + (<usize>y << 2));
     for (let x = 0; x < width; x++) {
       const t = min<f64>(max<f64>(<f64>load<f32>(tone), 0), 1);
       const at = t * top;
       const lower = min<i32>(<i32>at, slices - 2);
       const upper = (at - <f64>lower) * share;
-      const place = row + <usize>load<i32>(columns + (<usize>x << 2)) + (<usize>lower << 2);
-      add(counts + place, share - upper);
-      add(sums + place, (share - upper) * t);
-      add(counts + place + 4, upper);
-      add(sums + place + 4, upper * t);
+      const place = <usize>load<i32>(columns + (<usize>x << 2)) + (<usize>lower << 2);
+      const both = f64x2.replace_lane(f64x2.splat(share - upper), 1, upper);
+      addPair(counts + place, both);
+      addPair(sums + place, f64x2.mul(both, f64x2.splat(t)));
       tone += 4;
     }
   }
 }
 
+/** To two floats that lie together. */
 // @ts-ignore: decorator
-@inline function add(at: usize, value: f64): void {
-  store<f32>(at, <f32>(<f64>load<f32>(at) + value));
+@inline function addPair(at: usize, both: v128): void {
+  v128.store64_lane(at, f32x4.demote_f64x2_zero(f64x2.add(low(v128.load64_zero(at)), both)), 0);
 }
 
-/** The sum of 2 · reach + 1 cells of a row times the share of each, a double. */
+/** The sum of 2 · reach + 1 cells of a row times the share of each, a double. The sums of a cell run side by side, for each must wait for its last. */
 export function boxAcross(src: usize, out: usize, width: i32, height: i32, reach: i32, shares: usize): void {
   const ahead = <usize>reach * CELL, behind = <usize>(reach + 1) * CELL;
   for (let y = 0; y < height; y++) {
-    const row = <usize>y * <usize>width * CELL;
-    for (let part: usize = 0; part < CELL; part += 16) {
-      let p = src + row + part, q = out + row + part;
-      let a = f64x2.splat(0), b = f64x2.splat(0);
-      for (let i = 0, at = p; i < min(reach, width); i++, at += CELL) {
-        a = f64x2.add(a, low(v128.load(at)));
-        b = f64x2.add(b, high(v128.load(at)));
+    let p = src + <usize>y * <usize>width * CELL, q = out + <usize>y * <usize>width * CELL;
+    let a = f64x2.splat(0), b = f64x2.splat(0), c = f64x2.splat(0), d = f64x2.splat(0), e = f64x2.splat(0), f = f64x2.splat(0);
+    for (let i = 0, at = p; i < min(reach, width); i++, at += CELL) {
+      const u = v128.load(at), v = v128.load(at, 16), w = v128.load(at, 32);
+      a = f64x2.add(a, low(u)); b = f64x2.add(b, high(u));
+      c = f64x2.add(c, low(v)); d = f64x2.add(d, high(v));
+      e = f64x2.add(e, low(w)); f = f64x2.add(f, high(w));
+    }
+    for (let i = 0; i < width; i++, p += CELL, q += CELL) {
+      if (i + reach < width) {
+        const at = p + ahead;
+        const u = v128.load(at), v = v128.load(at, 16), w = v128.load(at, 32);
+        a = f64x2.add(a, low(u)); b = f64x2.add(b, high(u));
+        c = f64x2.add(c, low(v)); d = f64x2.add(d, high(v));
+        e = f64x2.add(e, low(w)); f = f64x2.add(f, high(w));
       }
-      for (let i = 0; i < width; i++, p += CELL, q += CELL) {
-        if (i + reach < width) {
-          a = f64x2.add(a, low(v128.load(p + ahead)));
-          b = f64x2.add(b, high(v128.load(p + ahead)));
-        }
-        if (i > reach) {
-          a = f64x2.sub(a, low(v128.load(p - behind)));
-          b = f64x2.sub(b, high(v128.load(p - behind)));
-        }
-        const share = v128.load64_splat(shares + (<usize>i << 3));
-        v128.store(q, floats(f64x2.mul(a, share), f64x2.mul(b, share)));
+      if (i > reach) {
+        const at = p - behind;
+        const u = v128.load(at), v = v128.load(at, 16), w = v128.load(at, 32);
+        a = f64x2.sub(a, low(u)); b = f64x2.sub(b, high(u));
+        c = f64x2.sub(c, low(v)); d = f64x2.sub(d, high(v));
+        e = f64x2.sub(e, low(w)); f = f64x2.sub(f, high(w));
       }
+      const share = v128.load64_splat(shares + (<usize>i << 3));
+      v128.store(q, floats(f64x2.mul(a, share), f64x2.mul(b, share)));
+      v128.store(q, floats(f64x2.mul(c, share), f64x2.mul(d, share)), 16);
+      v128.store(q, floats(f64x2.mul(e, share), f64x2.mul(f, share)), 32);
     }
   }
 }
 
-/** The same of a column, all columns together: `sums` holds a row of doubles. */
-export function boxDown(src: usize, out: usize, width: i32, height: i32, reach: i32, shares: usize, sums: usize): void {
-  const row = <usize>width * CELL;
-  memory.fill(sums, 0, <usize>width * SUMS);
-  for (let y = 0; y < min(reach, height); y++) sumRow(src + <usize>y * row, sums, row);
-  for (let y = 0; y < height; y++) {
-    if (y + reach < height) sumRow(src + <usize>(y + reach) * row, sums, row);
-    if (y > reach) takeRow(src + <usize>(y - reach - 1) * row, sums, row);
-    const share = v128.load64_splat(shares + (<usize>y << 3));
-    const q = out + <usize>y * row;
-    for (let i: usize = 0; i < row; i += 16)
-      v128.store(q + i, floats(f64x2.mul(v128.load(sums + 2 * i), share), f64x2.mul(v128.load(sums + 2 * i + 16), share)));
-  }
-}
-
-// @ts-ignore: decorator
-@inline function sumRow(p: usize, sums: usize, row: usize): void {
-  for (let i: usize = 0; i < row; i += 16) {
-    const v = v128.load(p + i), at = sums + 2 * i;
-    v128.store(at, f64x2.add(v128.load(at), low(v)));
-    v128.store(at + 16, f64x2.add(v128.load(at + 16), high(v)));
-  }
-}
-// @ts-ignore: decorator
-@inline function takeRow(p: usize, sums: usize, row: usize): void {
-  for (let i: usize = 0; i < row; i += 16) {
-    const v = v128.load(p + i), at = sums + 2 * i;
-    v128.store(at, f64x2.sub(v128.load(at), low(v)));
-    v128.store(at + 16, f64x2.sub(v128.load(at + 16), high(v)));
+/** One row of the same down columns: `next` comes into the sums, doubles, `last` goes out of them, unless it is 0, and the sums times a share are a row. n counts floats. */
+export function boxDown(next: usize, last: usize, sums: usize, out: usize, n: i32, share: f64): void {
+  const nothing = f32x4.splat(0), by = f64x2.splat(share);
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
+    const at = sums + 2 * i, more = next ? v128.load(next + i) : nothing, less = last ? v128.load(last + i) : nothing;
+    const a = f64x2.sub(f64x2.add(v128.load(at), low(more)), low(less)), b = f64x2.sub(f64x2.add(v128.load(at, 16), high(more)), high(less));
+    v128.store(at, a);
+    v128.store(at, b, 16);
+    v128.store(out + i, floats(f64x2.mul(a, by), f64x2.mul(b, by)));
   }
 }
 
