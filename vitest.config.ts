@@ -6,6 +6,8 @@ const alias = { "@": fileURLToPath(new URL("./src", import.meta.url)) };
 export default defineConfig({
   resolve: { alias },
   test: {
+    // Two files at a time where there are two cores; pages are driven one after the other.
+    maxWorkers: 2,
     projects: [
       {
         resolve: { alias },

@@ -211,9 +211,39 @@ async function regions(): Promise<void> {
   }
 }
 
+const slider = (label: string) => `aside [role="slider"][aria-label="${label}"]`;
+
+/** The mix, and passes before it, each before twelve others: while the colour is seen, and while the print is. */
+async function beforeTheMix(): Promise<void> {
+  const mixed = planOf(12, false);
+  mixed.mix = { ...mixed.mix, clean: 1, weights: { red: 0.6, green: 0.4, blue: 0 } };
+  await openPlan(mixed);
+  await page.evaluate(() => {
+    const slips = document.querySelectorAll<HTMLElement>('nav[aria-label="Print plan"] button');
+    [...slips].find(({ innerText }) => innerText.startsWith("Mix"))!.click();
+  });
+  await rest();
+  await drag("a weight of the mix before 12 passes", ...(await middleOf(slider("Red"))), "preview", { x: 30, y: 0 });
+  for (const [kind, label] of [
+    ["scene-light", "Exposure"],
+    ["scene-light", "Shadows"],
+    ["balance", "Warmth"],
+    ["separation", "Saturation"],
+  ] as const) {
+    await openPlan({ ...mixed, passes: [restingPass(kind, "first", "First"), ...mixed.passes] });
+    await page.click('[data-testid="pass-A"]');
+    await rest();
+    await drag(`${label.toLowerCase()} before the mix, the colour seen`, ...(await middleOf(slider(label))), "preview", { x: 40, y: 0 });
+    await page.focus('[data-testid="easel"]');
+    await page.keyboard.down("z");
+    await rest();
+    await drag(`${label.toLowerCase()} before the mix, the print seen`, ...(await middleOf(slider(label))), "preview", { x: 40, y: 0 });
+    await page.keyboard.up("z");
+  }
+}
+
 /** Passes that lay colour on tones, soften and sharpen, each before twelve others. */
 async function beforeTwelve(): Promise<void> {
-  const slider = (label: string) => `aside [role="slider"][aria-label="${label}"]`;
   for (const [what, kind, handle] of [
     ["a tint", "tint", '[data-testid="tint-point-0"]'],
     ["colour returned", "colour-return", slider("Saturation")],
@@ -243,5 +273,6 @@ await page.keyboard.press("g");
 await page.waitForSelector('[data-testid="close"]:not([hidden])');
 await strandDrag("12 passes, last, one to one", 12, "close");
 await regions();
+await beforeTheMix();
 await beforeTwelve();
 await browser.close();

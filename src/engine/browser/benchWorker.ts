@@ -40,6 +40,8 @@ const scope = self as unknown as DedicatedWorkerGlobalScope;
 const HUE_BINS = 180;
 const PREVIEW_AFTER_MS = 60;
 const COUNT_AFTER_MS = 120;
+/** While a hand moves, counts follow it this far apart: they take as long as a third of a frame, and the next one would wait. */
+const COUNT_EVERY_MS = 60;
 /** Cleaned colours that could not be fetched are asked for again with the first frame after so long. */
 const CLEAN_AGAIN_MS = 5000;
 /** Shown smaller than this part of the preview, the picture gets a stage of just its size: less to compute, no resampling by the browser. */
@@ -69,6 +71,7 @@ let isScheduled = false;
 let spare: ArrayBuffer | undefined;
 /** Where they are drawn. */
 let frames: MessagePort | undefined;
+let countedAt = -Infinity;
 let countLater: ReturnType<typeof setTimeout> | undefined;
 let previewLater: ReturnType<typeof setTimeout> | undefined;
 const receiver = new PlanReceiver();
@@ -269,7 +272,7 @@ function renderStage(stage: Stage, area: Screen["area"], number: number, request
   clearTimeout(countLater);
   if (area !== "preview" || request.isPeek) return;
   // Counting comes after the frame is on its way: first on the pixels shown, exactly when the hand rests. Where colour is shown no tones were made.
-  if (request.look.kind !== "colour") measure(stage, request);
+  if (request.look.kind !== "colour" && performance.now() - countedAt >= COUNT_EVERY_MS) measure(stage, request);
   countLater = setTimeout(() => countExactly(request), COUNT_AFTER_MS);
 }
 
@@ -280,6 +283,7 @@ function screenOf(area: Screen["area"], { shownFrame }: RenderRequest): Screen {
 function measure(stage: Stage, request: RenderRequest, acting?: number | null): void {
   const histograms = stage.histograms();
   if (!histograms) return;
+  countedAt = performance.now();
   say({ type: "measured", histograms, pins: request.pins.flatMap((pin) => readStage(stage, pin) ?? []), acting });
 }
 
