@@ -30,6 +30,7 @@ import { NO_BASES, type Bases } from "../applyRun";
 import { Source } from "../source";
 import type { Stage } from "../stage";
 import { Views, type Purpose } from "../views";
+import { ditherRow } from "@/core/view/dither";
 import type { Showing, StopsOf } from "../stageTypes";
 import type { ShownMask } from "../stageMasks";
 
@@ -155,7 +156,9 @@ async function openPicture({ pictureId, picture, origin }: Questions["open"]["qu
     fetchArea(origin, pictureId, { ...area, of: of === "grain" ? "clean-grain" : "clean" }, signal),
   );
   const { width, height, space } = picture.levels.at(-1)!;
-  const { levels, grain } = await fetcher.read(previewArea(picture), new AbortController().signal);
+  const reading = fetcher.read(previewArea(picture), new AbortController().signal);
+  ditherRow(0); // takes longer to make than a frame: while the picture is on its way
+  const { levels, grain } = await reading;
   const preview = new Views(Source.fromLevels(levels, { width, height }, space, { grain }));
   const small = new SmallPictures(preview.source, picture.levels[0]!);
   const close = new CloseParts(picture, fetcher, cleaned, renderAgain, sayFailed);

@@ -19,6 +19,7 @@ export function separate(r: usize, g: usize, b: usize, n: i32, constants: usize,
   const from = v128.load32_splat(constants + FADE), scale = v128.load32_splat(constants + FADE + 4);
   const fromA = v128.load32_splat(parting), fromB = v128.load32_splat(parting + 4), offset = v128.load32_splat(parting + 8);
   const alongA = v128.load32_splat(parting + 12), alongB = v128.load32_splat(parting + 16);
+  const isParted = v128.any_true(v128.or(alongA, alongB));
   const level = v128.load32_splat(along);
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
     const red = v128.load(r + i), green = v128.load(g + i), blue = v128.load(b + i);
@@ -28,12 +29,14 @@ export function separate(r: usize, g: usize, b: usize, n: i32, constants: usize,
     let s = cubeRoot(row3(constants + 24, red, green, blue));
     const L = row3(constants + TO_LAB, l, m, s);
     let p = row3(constants + TO_LAB + 12, l, m, s), q = row3(constants + TO_LAB + 24, l, m, s);
-    const chroma = f32x4.sqrt(f32x4.add(f32x4.mul(p, p), f32x4.mul(q, q)));
-    const u = clamp01(f32x4.mul(f32x4.sub(chroma, from), scale));
-    const fade = f32x4.mul(f32x4.mul(u, u), f32x4.sub(f32x4.splat(3), f32x4.add(u, u)));
-    const by = f32x4.mul(fade, f32x4.add(f32x4.add(f32x4.mul(fromA, p), f32x4.mul(fromB, q)), offset));
-    p = f32x4.add(p, f32x4.mul(by, alongA));
-    q = f32x4.add(q, f32x4.mul(by, alongB));
+    if (isParted) {
+      const chroma = f32x4.sqrt(f32x4.add(f32x4.mul(p, p), f32x4.mul(q, q)));
+      const u = clamp01(f32x4.mul(f32x4.sub(chroma, from), scale));
+      const fade = f32x4.mul(f32x4.mul(u, u), f32x4.sub(f32x4.splat(3), f32x4.add(u, u)));
+      const by = f32x4.mul(fade, f32x4.add(f32x4.add(f32x4.mul(fromA, p), f32x4.mul(fromB, q)), offset));
+      p = f32x4.add(p, f32x4.mul(by, alongA));
+      q = f32x4.add(q, f32x4.mul(by, alongB));
+    }
     let A = f32x4.mul(level, p), B = f32x4.mul(level, q);
     if (knots > 1) {
       const hue = turns(p, q);
