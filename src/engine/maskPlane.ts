@@ -1,9 +1,8 @@
 import { layStrokes } from "@/core/brush/layStrokes";
 import { luminanceToTone } from "@/core/colour/lstar";
-import { gateShare, hueShare, type Gate } from "@/core/gate/gate";
+import { gateShare, hueShare, weightsRead, type Gate } from "@/core/gate/gate";
 import { pairTable } from "@/core/kernels/pairTable";
 import { readTable, type Planes } from "@/core/kernels/reference";
-import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
 import type { CompiledMask } from "@/core/plan/compilePlan";
 import { combineShapes, finishRegion, type LaidShape } from "@/core/region/combineShapes";
 import type { Grid } from "@/core/region/grid";
@@ -116,12 +115,11 @@ export function gateTableOf(gate: Gate): Float32Array {
 }
 
 /** The tone a gate reads from the original or the mix, 0–1. */
-export function gateTone({ source, weights }: Gate, picture: MaskPicture): Float32Array {
-  if (source === "mixed" || source === "entering") return picture.mixed();
+export function gateTone(gate: Gate, picture: MaskPicture): Float32Array {
+  const weights = weightsRead(gate);
+  if (!weights) return picture.mixed();
   const { red, green, blue } = picture;
-  const channel = { red, green, blue };
-  if (source === "red" || source === "green" || source === "blue") return toneOf(channel[source]);
-  const { red: r, green: g, blue: b } = source === "own" ? weights : LUMINANCE_WEIGHTS;
+  const { red: r, green: g, blue: b } = weights;
   const light = new Float32Array(red.length);
   for (let i = 0; i < light.length; i++) light[i] = r * red[i]! + g * green[i]! + b * blue[i]!;
   return toneOf(light);

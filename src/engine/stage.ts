@@ -6,8 +6,6 @@ import type { Chroma } from "@/core/colour/printColour";
 import { linearP3ToOklab, oklabToLch } from "@/core/colour/oklab";
 import { gridOf } from "@/core/region/grid";
 import type { Size } from "@/core/spatial/areaReduce";
-import { surroundingsOf } from "@/core/spatial/slicedBase";
-import { detailOf } from "@/core/spatial/detail";
 import { dustLook } from "@/core/spots/dustLook";
 import { drawScreens } from "@/core/view/screens";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
@@ -27,6 +25,7 @@ import { mapRows } from "./printRows";
 import { Source } from "./source";
 import { StageColour } from "./stageColour";
 import { StageMasks, type ShownMask } from "./stageMasks";
+import { StepBases, type Entering } from "./stepBases";
 import type { PointReading, Showing, StageHistograms, StopsOf } from "./stageTypes";
 
 /** Tones are read from the mean of a square this many pixels to each side. */
@@ -58,10 +57,8 @@ export class Stage {
   #keys: StepKeys = NO_KEYS;
   /** The versions of stops that the tones after their passes were made with. */
   readonly #exposed = new Map<number, number>();
-  /** What passes need of the whole of what enters them, with the key of those tones. */
-  #bases = new Map<number, { key: string; gathered: Gathered; base: StepBase }>();
-  /** How far the tones that enter passes lie from those close around them, with what tells them. */
-  #details = new Map<number, { key: string; plane: Float32Array }>();
+  /** What passes need of the whole of what enters them. */
+  readonly #bases: StepBases;
   #plan: CompiledPlan | undefined;
   #hand: Hand = NO_HAND;
   /** Where the print lies on the source; absent where it is all of it. */
@@ -70,6 +67,7 @@ export class Stage {
 
   constructor(readonly source: Source) {
     const { place, size } = source;
+    this.#bases = new StepBases(size, Math.max(place.whole.width, place.whole.height));
     this.#checkpoints = new Checkpoints(source.pixels * source.parts.length);
     this.#masks = new StageMasks(
       gridOf(size, place.x, place.y, place.whole),
@@ -199,8 +197,7 @@ export class Stage {
 
   /** What a part of this picture needs to render the plan rendered last as the whole does. */
   bases(): Bases {
-    const steps = new Map([...this.#bases].map(([step, { base }]) => [step, base]));
-    return { colour: this.#colour.bases, steps, masks: this.#masks.bases };
+    return { colour: this.#colour.bases, steps: this.#bases.all(), masks: this.#masks.bases };
   }
 
   /** What a part of this picture needs to show a mask on the tones after a step, kept of the plan rendered last. */
@@ -283,7 +280,7 @@ export class Stage {
     const keys = (this.#keys = keysAfter(before, plan));
     this.#masks.follow(plan, keys.steps[0]!);
     const barriers = new Set(plan.passes.flatMap((pass, i) => (looksClose(pass) || (!given && gathers(pass)) ? [i] : [])));
-    for (const kept of [this.#bases, this.#details]) for (const step of kept.keys()) if (!barriers.has(step)) kept.delete(step);
+    this.#bases.keep(barriers);
     const kept = new Set([0, last, this.#hand.first, this.#hand.end, ...barriers]);
     const painted = passPainted(before, keys);
     const runs = runsOf(plan, this.#hand, this.#fuser);
@@ -320,7 +317,7 @@ export class Stage {
   /** A run with its mask laid out, and what it needs of the whole picture. */
   #layRun(plan: CompiledPlan, run: Run, given: Bases | undefined, masks: MaskBases | undefined): LaidRun {
     const acts = doesAnything(run);
-    const base = !acts ? undefined : given ? given.steps.get(run.from) : gathers(plan.passes[run.from]!) ? this.#gather(run) : undefined;
+    const base = !acts ? undefined : given ? given.steps.get(run.from) : gathers(plan.passes[run.from]!) ? this.#bases.gather(run, this.#entering(run.from)) : undefined;
     const mask = acts && run.mask ? run.mask : undefined;
     const painted = run.stops && this.#masks.stops({ id: plan.passes[run.from]!.id, placed: run.stops.placed, frame: plan.frame });
     if (painted) this.#exposed.set(run.from, painted.version);
@@ -330,7 +327,7 @@ export class Stage {
       added: mask && this.#masks.repair(mask, masks),
       base,
       painted,
-      differences: acts && run.detail ? this.#differences(run.from, run.detail.radius) : undefined,
+      differences: acts && run.detail ? this.#bases.differences(run.from, run.detail.radius, this.#entering(run.from)) : undefined,
     };
   }
 
@@ -438,36 +435,9 @@ export class Stage {
     if (isColoured && chroma) machine.meanChroma(tone, first, chroma, first + pixels);
   }
 
-  /** What a run needs of the whole of what enters it, gathered anew only where something before it changed. */
-  #gather({ from, surroundings, mask }: Run): StepBase {
-    const key = this.#keys.tones[from]!;
-    const tone = this.tonesAfter(from);
-    const around = surroundingsOf(tone, this.size);
-    const known = this.#bases.get(from);
-    const gathered: Gathered = new Map();
-    const gather = <T>(how: object, make: () => T): T => {
-      const name = JSON.stringify(how);
-      gathered.set(name, (known?.key === key && known.gathered.get(name)) || make());
-      return gathered.get(name) as T;
-    };
-    const gate = isGatheredOnTheWay(mask?.gate) ? mask.gate : undefined;
-    const base = {
-      surroundings: surroundings?.around.map(({ spread }) => gather(spread, () => around(spread))) ?? [],
-      gate: gate && gather(gate, () => gateBase(gate, tone, this.size)),
-    };
-    this.#bases.set(from, { key, gathered, base });
-    return base;
-  }
-
-  /** How far the tones that enter a pass lie from those close around them; of grain, in the mean. */
-  #differences(from: number, radius: number): Float32Array {
-    const key = `${this.#keys.tones[from]} ${radius}`;
-    const known = this.#details.get(from);
-    if (known?.key === key) return known.plane;
-    const { whole } = this.source.place;
-    const plane = detailOf(this.tonesAfter(from), this.size, radius * Math.max(whole.width, whole.height));
-    this.#details.set(from, { key, plane });
-    return plane;
+  /** The tones that enter a step; of grain, their mean. */
+  #entering(step: number): Entering {
+    return { key: this.#keys.tones[step]!, tones: () => this.tonesAfter(step) };
   }
 
   /** Tones after a step, part by part. */
@@ -489,6 +459,7 @@ export class Stage {
     const tone = (step: number) => mean(this.tonesAfter(step));
     const { first, end } = this.#hand;
     return {
+      mixed: tone(0),
       entering: tone(first),
       leaving: tone(end),
       finished: tone(this.#plan.passes.length),
@@ -617,6 +588,3 @@ type LaidRun = Run & {
   base: StepBase | undefined;
   differences: Float32Array | undefined;
 };
-
-/** What was gathered of tones, by how. */
-type Gathered = Map<string, unknown>;

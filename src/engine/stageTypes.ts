@@ -51,7 +51,8 @@ export interface StageHistograms {
 }
 
 export interface PointReading {
-  /** Tones entering and leaving the passes in hand, and finished. */
+  /** Tones as they were mixed, entering and leaving the passes in hand, and finished. */
+  mixed: number;
   entering: number;
   leaving: number;
   finished: number;

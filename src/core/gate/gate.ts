@@ -1,5 +1,7 @@
 import type { Stroke } from "../brush/stroke";
-import type { Weights } from "../mix/weights";
+import { luminanceToTone } from "../colour/lstar";
+import type { Vector3 } from "../colour/matrix3";
+import { LUMINANCE_WEIGHTS, type Weights } from "../mix/weights";
 import { LAST_ZONE } from "../zones/zone";
 
 /** What a gate reads a place's tone from. */
@@ -51,6 +53,36 @@ const LEAST_GATE_BLUR = 0.002;
 /** A gate of a pass before the mix: there is no tone yet but the original's. */
 export function gateBeforeMix(gate: Gate): Gate {
   return gate.source === "entering" || gate.source === "mixed" ? { ...gate, source: "lightness" } : gate;
+}
+
+/** How a gate weighs the original's linear channels; undefined where it reads a tone of the print. */
+export function weightsRead({ source, weights }: Pick<Gate, "source" | "weights">): Weights | undefined {
+  switch (source) {
+    case "entering":
+    case "mixed":
+      return undefined;
+    case "lightness":
+      return LUMINANCE_WEIGHTS;
+    case "own":
+      return weights;
+    default:
+      return { red: 0, green: 0, blue: 0, [source]: 1 };
+  }
+}
+
+/** What is known of a place: the tones that enter a pass and were mixed, 0–1, and its colour in linear P3. */
+export interface Place {
+  entering: number;
+  mixed: number;
+  colour: Vector3;
+}
+
+/** The tone a gate reads at a place, 0–1. */
+export function toneRead(gate: Pick<Gate, "source" | "weights">, { entering, mixed, colour: [r, g, b] }: Place): number {
+  const weights = weightsRead(gate);
+  if (!weights) return gate.source === "mixed" ? mixed : entering;
+  const light = weights.red * r + weights.green * g + weights.blue * b;
+  return luminanceToTone(Math.min(Math.max(light, 0), 1));
 }
 
 /** Lets all tones through. */

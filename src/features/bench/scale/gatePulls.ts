@@ -1,10 +1,12 @@
-import { openGate, type Gate } from "@/core/gate/gate";
+import { oklchToLinearP3 } from "@/core/colour/oklchToP3";
+import { gateBeforeMix, openGate, toneRead, type Gate } from "@/core/gate/gate";
 import { hueName } from "@/core/mix/hueCurve";
+import { actsOnColour } from "@/core/passes/passKinds";
 import type { Plan } from "@/core/plan/plan";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import type { PointReading } from "@/engine/stageTypes";
 import { confinedById, withGate } from "@/core/plan/editRegions";
-import { confinedInHand, type BenchStore } from "../state/benchStore";
+import { confinedInHand, handOf, type BenchState, type BenchStore } from "../state/benchStore";
 import type { Puller } from "../tools/pulling";
 import { snapZone } from "./snapZone";
 
@@ -22,13 +24,20 @@ export function firstGate(isSet: boolean): Gate {
   return { ...openGate(), source: isSet ? "mixed" : "entering" };
 }
 
-/** Takes the touched tone as the middle of the gate; pulling up widens it. */
-export function pullGate({ entering }: PointReading, store: BenchStore): Puller | { refused: string } {
+/** Whether what is in hand comes before the mix. */
+function isBeforeMix(state: Pick<BenchState, "plan" | "step">): boolean {
+  const hand = handOf(state);
+  return !!hand && state.plan.passes.slice(hand.first, hand.end).some(({ move }) => actsOnColour(move));
+}
+
+/** Takes the touched tone, as the gate reads it, as its middle; pulling up widens it. */
+export function pullGate(touched: PointReading, store: BenchStore): Puller | { refused: string } {
   const state = store.getState();
   const thing = confinedInHand(state);
   if (!thing) return { refused: "A gate belongs to a pass. Choose one on the ribbon, or add one." };
-  const middle = snapZone(entering * LAST_ZONE);
   const before = thing.gate ?? { ...firstGate(state.step.stage === "set"), low: 2, high: 2 };
+  const read = isBeforeMix(state) ? gateBeforeMix(before) : before;
+  const middle = snapZone(toneRead(read, { ...touched, colour: oklchToLinearP3(touched) }) * LAST_ZONE);
   const show = (reach: number) => {
     const gate = { ...before, from: Math.max(middle - reach, 0), to: Math.min(middle + reach, LAST_ZONE) };
     store.getState().adjust((plan) => withGate(plan, thing.id, gate));
