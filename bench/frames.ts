@@ -66,6 +66,7 @@ async function drag(what: string, x: number, y: number, canvasId: "preview" | "c
   if (!isMeant.test(what)) return;
   await page.mouse.move(x, y);
   await page.mouse.down();
+  const busyBefore = (await page.metrics()).TaskDuration!;
   const { drawn, worker } = await page.evaluate(
     async (canvasName, atX, atY, byX, byY, moves) => {
       const target = document.elementFromPoint(atX, atY)!;
@@ -105,10 +106,11 @@ async function drag(what: string, x: number, y: number, canvasId: "preview" | "c
     swing.y,
     MOVES,
   );
+  const busy = (1000 * ((await page.metrics()).TaskDuration! - busyBefore)) / MOVES;
   await page.mouse.up();
   const at = (values: number[], part: number) => values.toSorted((a, b) => a - b)[Math.floor(part * values.length)]!.toFixed(1);
   console.log(
-    `${what}: input to drawn frame ${at(drawn, 0.5)} ms median, ${at(drawn, 0.9)} ms at nine in ten; of it ${at(worker, 0.5)} ms in the worker`,
+    `${what}: input to drawn frame ${at(drawn, 0.5)} ms median, ${at(drawn, 0.9)} ms at nine in ten; of it ${at(worker, 0.5)} ms in the worker; the page's thread is busy ${busy.toFixed(1)} ms a move`,
   );
 }
 

@@ -8,11 +8,9 @@ import { KernelHeap } from "@/core/kernels/kernelHeap";
 import { knotsOf, pairTable } from "@/core/kernels/pairTable";
 import { CHROMA_FADE, FLOOR_KNEE, SHOULDER_FROM } from "@/core/kernels/reference";
 import { BLEND_MODES } from "@/core/blend/blend";
-import { ROWS_TO_A_SIDE, type StopsRows } from "@/core/steps/orderedStops";
 import type { CompiledPlan } from "@/core/plan/compilePlan";
-import { SOFT_KNOTS } from "@/core/steps/knots";
 import type { ColourStep } from "@/core/steps/colourStep";
-import type { Blended, ChromaStep, DetailStep, Meeting, MixedStep, StopsStep, StopsThrough, SurroundingsStep } from "@/core/steps/step";
+import type { ChromaStep, DetailStep, Meeting, MixedStep, StopsStep, SurroundingsStep } from "@/core/steps/step";
 import type { Surroundings } from "@/core/spatial/slicedBase";
 import type { ToneBase } from "@/core/spatial/toneBase";
 import { lightIn, LUMINANCE_WEIGHTS, staysWithin, type Weights } from "@/core/mix/weights";
@@ -20,6 +18,8 @@ import { DITHER_PERIOD } from "@/core/view/dither";
 import type { OutputSpace } from "@/core/colour/printColour";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 import { padded, SurroundingsBand, type BandPlace } from "./surroundingsBand";
+import { StopsBand } from "./stopsBand";
+import { TableSlots } from "./tableSlots";
 import { ChromaBand, type ChromaPlanes, type OwnChroma } from "./chromaBand";
 
 /** Pixels of a band unless a single row is longer: large enough to hide call costs, small enough for the cache. */
@@ -38,15 +38,12 @@ export type PlaneName = (typeof PLANES)[number];
 
 /** Tables at work in one band at the most: those of a run, and those of one that looks at surroundings. */
 const TABLE_SLOTS = 6;
-const [SHARE_SLOT, BLEND_SLOT, STOPS_SLOTS] = [0, 1, 2];
+const [SHARE_SLOT, STOPS_SLOTS] = [0, 2];
+/** Those that stay from band to band: what output is read through, and gains over hue. */
+const [OUTPUT_SLOT, HUE_SLOT] = [TABLE_SLOTS, TABLE_SLOTS + 1];
 
 /** Numbers that changing colour needs: six matrices, the light of three channels, and where colour begins to count. */
 const COLOUR_CONSTANTS = 6 * 9 + 3 + 2;
-
-/** Steps whose rows of stops are held at once, so that a few in turn are not copied in for every band. */
-const ROWS_SLOTS = 2;
-/** Numbers in the rows of stops of a step. */
-const ROWS_LENGTH = 2 * (2 * ROWS_TO_A_SIDE + 1) * (SOFT_KNOTS + 1);
 
 /**
  * Runs the kernels on one band of pixels at a time in a small private heap. The caller puts a band in,
@@ -68,17 +65,10 @@ export class BandMachine {
   readonly #toneTable: number;
   readonly #meanTable: number;
   readonly #output: number;
-  readonly #outputTable: number;
   readonly #ditherRow: number;
   readonly #counts: number;
-  readonly #hueSlot: number;
-  readonly #tables: number;
-  /** What lies in each table slot, so that it is copied in only when it changed. */
-  readonly #inSlot: (Float32Array | undefined)[] = [];
-  readonly #tableBytes: number;
-  readonly #rows: number;
-  readonly #inRows: (Float32Array | undefined)[] = [];
-  #nextRows = 0;
+  readonly #tables: TableSlots;
+  readonly #stops: StopsBand;
   readonly #chroma: ChromaBand;
   readonly #around: SurroundingsBand;
   #n = 0;
@@ -90,18 +80,17 @@ export class BandMachine {
     tableKnots: number,
   ) {
     const padded = Math.ceil(capacity / 4) * 4 + 8;
-    this.#tableBytes = 8 * (tableKnots + 1);
     const curveBytes = 3 * 4 * 65536;
     const bytes =
       padded * (4 * PLANES.length + 6 + 4) +
       curveBytes +
       8 * (LUMINANCE_KNOTS + 1) +
       8 * (MEAN_KNOTS + 1) +
-      (TABLE_SLOTS + 2) * this.#tableBytes +
+      TableSlots.bytes(TABLE_SLOTS + 2, tableKnots) +
       SurroundingsBand.bytes +
       4 * padded +
       16 * HISTOGRAM_BINS +
-      4 * ROWS_SLOTS * ROWS_LENGTH +
+      StopsBand.bytes +
       ChromaBand.bytes +
       8192;
     const heap = (this.#heap = new KernelHeap(bytes));
@@ -116,14 +105,12 @@ export class BandMachine {
     this.#colourMatrix = heap.reserve(36);
     this.#toneTable = heap.reserve(8 * (LUMINANCE_KNOTS + 1));
     this.#meanTable = heap.reserve(8 * (MEAN_KNOTS + 1));
-    this.#outputTable = heap.reserve(this.#tableBytes);
-    this.#hueSlot = heap.reserve(this.#tableBytes);
     this.#ditherRow = heap.reserve(4 * Math.max(padded, DITHER_PERIOD));
     this.#counts = heap.reserve(16 * HISTOGRAM_BINS);
-    this.#tables = heap.reserve(TABLE_SLOTS * this.#tableBytes);
-    this.#rows = heap.reserve(4 * ROWS_SLOTS * ROWS_LENGTH);
+    this.#tables = new TableSlots(heap, TABLE_SLOTS + 2, tableKnots);
     this.#chroma = new ChromaBand(heap, this.#plane);
     this.#around = new SurroundingsBand(heap, this.#plane);
+    this.#stops = new StopsBand(heap, this.#plane, this.#tables, this.#around);
     this.setGamut(IDENTITY3);
     heap.f32(this.#toneTable, LUMINANCE_TO_TONE.length).set(LUMINANCE_TO_TONE);
     heap.f32(this.#meanTable, MEAN_TO_TONE.length).set(MEAN_TO_TONE);
@@ -153,15 +140,15 @@ export class BandMachine {
   /** Sets the plan's mix. */
   setMix({ weights, hueTable }: Pick<CompiledPlan, "weights" | "hueTable">): void {
     this.#weights = weights;
-    this.#hueTable = hueTable && { at: this.#hueSlot, knots: knotsOf(hueTable) };
-    if (hueTable) this.#writeTable(this.#hueSlot, hueTable);
+    this.#hueTable = hueTable && { at: this.#tables.at(HUE_SLOT, hueTable), knots: knotsOf(hueTable) };
   }
 
   /** Sets the table that output steps read tones through, in levels of the output. */
   setOutputTable(table: Float32Array): void {
-    this.#writeTable(this.#outputTable, table);
+    this.#outputTable = this.#tables.at(OUTPUT_SLOT, table);
     this.#outputKnots = knotsOf(table);
   }
+  #outputTable = 0;
   #outputKnots = 1;
 
   /** Starts a band of stored levels: fills red, green, blue. */
@@ -213,7 +200,7 @@ export class BandMachine {
       this.#heap.f32(p.stops, n).fill(step.flat);
       if (step.around) {
         this.#around.sample(around!, place, p.around, this.#n);
-        run.addTable(p.stops, p.around, n, this.#slot(STOPS_SLOTS, step.around.stops), knotsOf(step.around.stops));
+        run.addTable(p.stops, p.around, n, this.#tables.at(STOPS_SLOTS, step.around.stops), knotsOf(step.around.stops));
       }
     }
     const isWhole = amount === 1 && !byMask;
@@ -226,7 +213,7 @@ export class BandMachine {
       case "separate": {
         const { fromA, fromB, offset, alongA, alongB } = step.parting;
         this.#heap.f32(this.#colourMatrix, 5).set([fromA, fromB, offset, alongA, alongB]);
-        const tables = [this.#slot(STOPS_SLOTS, step.along), this.#slot(STOPS_SLOTS + 1, step.across)] as const;
+        const tables = [this.#tables.at(STOPS_SLOTS, step.along), this.#tables.at(STOPS_SLOTS + 1, step.across)] as const;
         run.separate(p.red, p.green, p.blue, n, this.#colourConstants, ...tables, knotsOf(step.along), this.#colourMatrix);
         break;
       }
@@ -264,7 +251,7 @@ export class BandMachine {
 
   /** tone → tone and what another mix makes of red, green, blue (and hue, fade), so far as its strength, its share and the mask let it through. */
   applyMixed({ mix: { weights, hueTable }, ...meeting }: MixedStep, byMask: boolean): void {
-    this.#mixInto(this.#plane.above, weights, hueTable && { at: this.#slot(STOPS_SLOTS, hueTable), knots: knotsOf(hueTable) });
+    this.#mixInto(this.#plane.above, weights, hueTable && { at: this.#tables.at(STOPS_SLOTS, hueTable), knots: knotsOf(hueTable) });
     this.#meetAbove(meeting, byMask);
   }
 
@@ -272,7 +259,7 @@ export class BandMachine {
   applyDetail({ added, ...meeting }: DetailStep, byMask: boolean): void {
     const { tone, above, stops } = this.#plane;
     const n = padded(this.#n);
-    this.#heap.run.lookUp(stops, above, n, this.#slot(STOPS_SLOTS, added), knotsOf(added));
+    this.#heap.run.lookUp(stops, above, n, this.#tables.at(STOPS_SLOTS, added), knotsOf(added));
     this.#heap.run.add(tone, above, above, n);
     this.#meetAbove(meeting, byMask);
   }
@@ -292,7 +279,7 @@ export class BandMachine {
     const { tone, stops, mask } = this.#plane;
     const n = padded(this.#n);
     this.#heap.f32(stops, n).fill(strength);
-    if (share) this.#heap.run.scaleLookedUp(stops, tone, n, this.#slot(SHARE_SLOT, share), knotsOf(share));
+    if (share) this.#heap.run.scaleLookedUp(stops, tone, n, this.#tables.at(SHARE_SLOT, share), knotsOf(share));
     if (byMask) this.#heap.run.multiply(stops, mask, stops, n);
   }
 
@@ -311,14 +298,14 @@ export class BandMachine {
     const n = padded(this.#n);
     this.#letThrough(strength, share, byMask);
     this.#chroma.lay(laid, n, (table, out) => {
-      this.#heap.run.lookUp(this.#plane.tone, out, n, this.#slot(STOPS_SLOTS, table), knotsOf(table));
+      this.#heap.run.lookUp(this.#plane.tone, out, n, this.#tables.at(STOPS_SLOTS, table), knotsOf(table));
     });
   }
 
   /** a, b → so much of them, by a table over tone. */
   limitChroma(share: Float32Array): void {
     const { tone, a, b } = this.#plane;
-    const [at, knots] = [this.#slot(SHARE_SLOT, share), knotsOf(share)];
+    const [at, knots] = [this.#tables.at(SHARE_SLOT, share), knotsOf(share)];
     for (const plane of [a, b]) this.#heap.run.scaleLookedUp(plane, tone, padded(this.#n), at, knots);
   }
 
@@ -369,14 +356,14 @@ export class BandMachine {
   applyTables(tables: readonly Float32Array[]): void {
     const { tone } = this.#plane;
     tables.forEach((table, i) => {
-      this.#heap.run.addLookedUp(tone, tone, padded(this.#n), this.#slot(i % TABLE_SLOTS, table), knotsOf(table));
+      this.#heap.run.addLookedUp(tone, tone, padded(this.#n), this.#tables.at(i % TABLE_SLOTS, table), knotsOf(table));
     });
   }
 
   /** tone → tone + mask · table(tone). */
   applyTableByMask(table: Float32Array): void {
     const { tone, mask } = this.#plane;
-    this.#heap.run.addLookedUpBy(tone, mask, tone, padded(this.#n), this.#slot(0, table), knotsOf(table));
+    this.#heap.run.addLookedUpBy(tone, mask, tone, padded(this.#n), this.#tables.at(0, table), knotsOf(table));
   }
 
   /** tone → tone + mask · table(tone) + added · free(tone), the added read from `first` on. */
@@ -384,9 +371,9 @@ export class BandMachine {
     const { tone, mask, stops } = this.#plane;
     const n = padded(this.#n);
     this.#heap.f32(stops, n).fill(0);
-    this.#heap.run.addTableBy(stops, mask, tone, n, this.#slot(0, table), knotsOf(table));
+    this.#heap.run.addTableBy(stops, mask, tone, n, this.#tables.at(0, table), knotsOf(table));
     this.putNext("mask", added, first);
-    this.#heap.run.addTableBy(stops, mask, tone, n, this.#slot(1, free), knotsOf(free));
+    this.#heap.run.addTableBy(stops, mask, tone, n, this.#tables.at(1, free), knotsOf(free));
     this.#heap.run.add(tone, stops, tone, n);
   }
 
@@ -400,7 +387,7 @@ export class BandMachine {
   /** mask → mask · table(tone). */
   gateMask(table: Float32Array): void {
     const { tone, mask } = this.#plane;
-    this.#heap.run.scaleLookedUp(mask, tone, padded(this.#n), this.#slot(0, table), knotsOf(table));
+    this.#heap.run.scaleLookedUp(mask, tone, padded(this.#n), this.#tables.at(0, table), knotsOf(table));
   }
 
   /** mask → mask + a plane, read from `first` on. */
@@ -414,80 +401,18 @@ export class BandMachine {
   showMask(reach: Float32Array | undefined): void {
     const { tone, mask } = this.#plane;
     const n = padded(this.#n);
-    if (reach) this.#heap.run.scaleLookedUp(mask, tone, n, this.#slot(0, reach), knotsOf(reach));
+    if (reach) this.#heap.run.scaleLookedUp(mask, tone, n, this.#tables.at(0, reach), knotsOf(reach));
     this.#heap.f32(tone, n).set(this.#heap.f32(mask, n));
   }
 
   /** tone → tone, exposed by what its surroundings give it; by the mask too, where it is asked for. */
-  applySurroundings(
-    { own, around, through, blended }: SurroundingsStep,
-    bases: readonly Surroundings[],
-    place: BandPlace,
-    byMask = false,
-  ): void {
-    const p = this.#plane;
-    const n = padded(this.#n);
-    const run = this.#heap.run;
-    if (own) run.lookUp(p.tone, p.stops, n, this.#slot(STOPS_SLOTS, own), knotsOf(own));
-    else this.#heap.f32(p.stops, n).fill(0);
-    around.forEach(({ stops }, i) => {
-      this.#around.sample(bases[i]!, place, p.around, this.#n);
-      run.addTable(p.stops, p.around, n, this.#slot(STOPS_SLOTS + 1 + i, stops), knotsOf(stops));
-    });
-    if (blended?.rows) return this.#changeByRows(blended.rows, byMask);
-    if (byMask && !blended) run.multiply(p.stops, p.mask, p.stops, n);
-    this.#passThrough(through);
-    this.#expose(blended, byMask, false);
+  applySurroundings(step: SurroundingsStep, bases: readonly Surroundings[], place: BandPlace, byMask = false): void {
+    this.#stops.bySurroundings(step, bases, place, byMask, this.#n);
   }
 
   /** tone → tone, exposed by the stops in the machine, where anything is painted, by those given flat and those given by tone. */
-  applyStops({ gain, flat, through, byTone, blended, onPaper }: StopsStep, isPainted: boolean, byMask: boolean): void {
-    const p = this.#plane;
-    const n = padded(this.#n);
-    const run = this.#heap.run;
-    if (!isPainted) this.#heap.f32(p.stops, n).fill(flat);
-    else if (gain !== 1 || flat !== 0) run.scaleAdd(p.stops, n, gain, flat);
-    if (blended?.rows) return this.#changeByRows(blended.rows, byMask);
-    const scales = byMask && !blended;
-    if (scales) run.multiply(p.stops, p.mask, p.stops, n);
-    this.#passThrough(through);
-    if (byTone) {
-      const table = this.#slot(STOPS_SLOTS, byTone);
-      if (scales) run.addTableBy(p.stops, p.mask, p.tone, n, table, knotsOf(byTone));
-      else run.addTable(p.stops, p.tone, n, table, knotsOf(byTone));
-    }
-    this.#expose(blended, byMask, onPaper);
-  }
-
-  /** stops → the stops that reach each tone. */
-  #passThrough({ share, rows }: StopsThrough): void {
-    const { stops, tone } = this.#plane;
-    const n = padded(this.#n);
-    if (rows) this.#heap.run.throughRows(stops, tone, n, this.#rowsAt(rows), rows.knots, rows.side, rows.most);
-    else if (share) this.#heap.run.scaleLookedUp(stops, tone, n, this.#slot(SHARE_SLOT, share), knotsOf(share));
-  }
-
-  /** tone → tone and what rows say of its stops. */
-  #changeByRows(rows: StopsRows, byMask: boolean): void {
-    const { stops, tone, mask } = this.#plane;
-    const n = padded(this.#n);
-    this.#passThrough({ share: undefined, rows });
-    if (byMask) this.#heap.run.multiply(stops, mask, stops, n);
-    this.#heap.run.add(tone, stops, tone, n);
-  }
-
-  /** tone → tone, exposed by the plane of stops and blended, as far as share and mask let it through. */
-  #expose(blended: Blended | undefined, byMask: boolean, onPaper: boolean): void {
-    const p = this.#plane;
-    const n = padded(this.#n);
-    const run = this.#heap.run;
-    if (!blended) return run.exposeBy(p.tone, p.stops, p.tone, n, Number(onPaper));
-    // A blend changes tones by itself, so what is to stay is mixed back in afterwards.
-    run.exposeBy(p.tone, p.stops, p.above, n, Number(onPaper));
-    run.blendPlanes(p.tone, p.above, p.above, n, BLEND_MODES.indexOf(blended.mode));
-    run.lookUp(p.tone, p.stops, n, this.#slot(BLEND_SLOT, blended.share), knotsOf(blended.share));
-    if (byMask) run.multiply(p.stops, p.mask, p.stops, n);
-    run.mixBy(p.tone, p.above, p.stops, p.tone, n);
+  applyStops(step: StopsStep, isPainted: boolean, byMask: boolean): void {
+    this.#stops.byStops(step, isPainted, byMask, this.#n);
   }
 
   /** Adds the band's tones to a histogram of HISTOGRAM_BINS. */
@@ -559,33 +484,6 @@ export class BandMachine {
   #setDither(row: Float32Array): number {
     this.#heap.f32(this.#ditherRow, row.length).set(row);
     return row.length === DITHER_PERIOD ? DITHER_PERIOD - 1 : -1;
-  }
-
-  /** The place of rows in the heap, where they are copied unless they lie there already. */
-  #rowsAt({ tables }: StopsRows): number {
-    let slot = this.#inRows.indexOf(tables);
-    if (slot < 0) {
-      if (tables.length > ROWS_LENGTH) throw new CoreError("bad_size", `${tables.length} numbers in rows, room for ${ROWS_LENGTH}`);
-      slot = this.#nextRows++ % ROWS_SLOTS;
-      this.#heap.f32(this.#rows + 4 * slot * ROWS_LENGTH, tables.length).set(tables);
-      this.#inRows[slot] = tables;
-    }
-    return this.#rows + 4 * slot * ROWS_LENGTH;
-  }
-
-  /** A table's place in the heap, where it is copied unless it lies there already. */
-  #slot(index: number, table: Float32Array): number {
-    const at = this.#tables + index * this.#tableBytes;
-    if (this.#inSlot[index] !== table) {
-      this.#writeTable(at, table);
-      this.#inSlot[index] = table;
-    }
-    return at;
-  }
-
-  #writeTable(at: number, table: Float32Array): void {
-    if (4 * table.length > this.#tableBytes) throw new CoreError("bad_size", `a table of ${knotsOf(table)} knots does not fit`);
-    this.#heap.f32(at, table.length).set(table);
   }
 
   #begin(n: number): number {

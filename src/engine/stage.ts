@@ -9,16 +9,17 @@ import type { Size } from "@/core/spatial/areaReduce";
 import { dustLook } from "@/core/spots/dustLook";
 import { drawScreens } from "@/core/view/screens";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
-import { applyRun, doesAnything, type Bases, type ColourBases, type StepBase } from "./applyRun";
+import { doesAnything, type Bases, type ColourBases } from "./applyRun";
+import { BandSweeps, type LaidRun } from "./bandSweeps";
 import type { BandMachine } from "./bandMachine";
 import { CHROMA_PLANES, type ChromaPlanes } from "./chromaBand";
 import { Checkpoints, keysAfter, NO_KEYS, passPainted, type StepKeys } from "./checkpoints";
 import { TableFuser } from "./fuseTables";
-import { rowsSince, type GrownPlane, type Rows } from "./grownPlane";
+import { rowsSince } from "./grownPlane";
 import { gateBase, type Analysis } from "./maskBases";
 import { isGatheredOnTheWay, needsBases, type MaskBases } from "./maskKeys";
 import { type MaskPicture } from "./maskPlane";
-import { colouredFrom, gathers, looksClose, NO_HAND, returnsColour, runsOf, sweepsOf, type Hand, type Run } from "./runs";
+import { colouredFrom, gathers, looksClose, NO_HAND, runsOf, sweepsOf, type Hand, type Run } from "./runs";
 import type { Part } from "./decoded";
 import { forBandsOf, pixelsIn, showBand, showRows, type TakeBand } from "./pixels";
 import { mapRows } from "./printRows";
@@ -48,12 +49,11 @@ export class Stage {
   readonly #fuser = new TableFuser();
   readonly #masks: StageMasks;
   readonly #colour: StageColour;
-  /** What is mixed, part by part, by the plan rendered last. */
-  #mixed = new Map<Part, Planes>();
   /** The picture small, from which masks are gathered. */
   #small: Stage | undefined;
   /** Tones after step i: 0 is the mix, i is pass i. */
   readonly #checkpoints: Checkpoints;
+  readonly #sweeps: BandSweeps;
   #keys: StepKeys = NO_KEYS;
   /** The versions of stops that the tones after their passes were made with. */
   readonly #exposed = new Map<number, number>();
@@ -69,6 +69,7 @@ export class Stage {
     const { place, size } = source;
     this.#bases = new StepBases(size, Math.max(place.whole.width, place.whole.height));
     this.#checkpoints = new Checkpoints(source.pixels * source.parts.length);
+    this.#sweeps = new BandSweeps(source, this.#checkpoints);
     this.#masks = new StageMasks(
       gridOf(size, place.x, place.y, place.whole),
       (part) => this.#maskPicture(part),
@@ -113,7 +114,7 @@ export class Stage {
     const rgba = pixelsIn(buffer, pixels);
     // What is cut out, and what the passes in hand change, are known only when all of it is.
     const isShownOnTheWay = !print && showing.of === "print";
-    const isColoured = showing.of === "print" && showing.coloured !== undefined && this.#isColoured(plan.passes.length);
+    const isColoured = showing.of === "print" && showing.coloured !== undefined && this.#sweeps.isColoured(plan.passes.length);
     if (showing.coloured) machine.setOutputSpace(showing.coloured, 8);
     const show: TakeBand = (_first, _end, y, rows) => showBand(machine, rgba, { width: size.width, y, rows }, showing, isColoured);
     this.#run(plan, bases, isShownOnTheWay ? show : undefined);
@@ -160,7 +161,7 @@ export class Stage {
     if (checkpoint.mean) return checkpoint.mean;
     const mean = (checkpoint.mean = new Float32Array(this.source.pixels));
     this.source.forBands((first, end) => {
-      this.#putMean(step, first, end, false);
+      this.#sweeps.putMean(step, first, end, false);
       this.source.machine.take("tone", mean, first);
     });
     return mean;
@@ -173,20 +174,10 @@ export class Stage {
     if (checkpoint.meanChroma) return checkpoint.meanChroma;
     const mean = { a: new Float32Array(this.source.pixels), b: new Float32Array(this.source.pixels) };
     this.source.forBands((first, end) => {
-      this.#putMean(step, first, end, true);
+      this.#sweeps.putMean(step, first, end, true);
       for (const name of CHROMA_PLANES) this.source.machine.take(name, mean[name], first);
     });
     return (checkpoint.meanChroma = mean);
-  }
-
-  /** Whether the plan rendered last lays colour on tones at all. */
-  #laysColour(): boolean {
-    return colouredFrom(this.#plan!) < Infinity;
-  }
-
-  /** Whether colour may lie on the tones after a step of the plan rendered last. */
-  #isColoured(step: number): boolean {
-    return step >= colouredFrom(this.#plan!);
   }
 
   /** What a part of this picture needs to change colour as a plan does, whether it was rendered or not. */
@@ -258,14 +249,16 @@ export class Stage {
       this.#checkpoints.forgetCounts();
     }
     this.source.machine.setMix(plan);
+    const mixed = new Map<Part, Planes>();
     for (const part of this.source.parts) {
       const colour = this.#colour.of(part, plan, bases?.colour);
-      this.#mixed.set(part, colour);
+      mixed.set(part, colour);
       if (this.source.machine.movesHues || plan.passes.some(({ step }) => step?.kind === "mixed" && step.mix.hueTable))
         this.source.hues(colour);
       // Found now: it works in the machine, which sweeps are about to.
       if (plan.passes.some(({ step }) => step?.kind === "chroma" && step.laid.by === "colour")) this.source.ownChroma(colour);
     }
+    this.#sweeps.follow(plan, mixed);
     return this.source.machine;
   }
 
@@ -300,7 +293,7 @@ export class Stage {
       const source = i === 0 && start === undefined ? undefined : (sweep[0]?.from ?? start!);
       if (source !== undefined && isMasked) masks ??= this.#masks.gather();
       const laid = sweep.map((run) => this.#layRun(plan, run, given, masks));
-      this.#sweep(laid, source, fresh, i === sweeps.length - 1 ? takeBand : undefined);
+      this.#sweeps.over(laid, source, fresh, i === sweeps.length - 1 ? takeBand : undefined);
     });
   }
 
@@ -310,14 +303,20 @@ export class Stage {
     const laid = runs.filter(({ from }) => from >= pass).map((run) => this.#layRun(plan, run, given, given?.masks));
     const rows = laid[0]?.painted && rowsSince(laid[0].painted, earlier);
     if (!rows) return false;
-    this.#sweep(laid, pass, this.#checkpoints.carryOver(this.#keys, pass), takeBand, rows);
+    this.#sweeps.over(laid, pass, this.#checkpoints.carryOver(this.#keys, pass), takeBand, rows);
     return true;
   }
 
   /** A run with its mask laid out, and what it needs of the whole picture. */
   #layRun(plan: CompiledPlan, run: Run, given: Bases | undefined, masks: MaskBases | undefined): LaidRun {
     const acts = doesAnything(run);
-    const base = !acts ? undefined : given ? given.steps.get(run.from) : gathers(plan.passes[run.from]!) ? this.#bases.gather(run, this.#entering(run.from)) : undefined;
+    const base = !acts
+      ? undefined
+      : given
+        ? given.steps.get(run.from)
+        : gathers(plan.passes[run.from]!)
+          ? this.#bases.gather(run, this.#entering(run.from))
+          : undefined;
     const mask = acts && run.mask ? run.mask : undefined;
     const painted = run.stops && this.#masks.stops({ id: plan.passes[run.from]!.id, placed: run.stops.placed, frame: plan.frame });
     if (painted) this.#exposed.set(run.from, painted.version);
@@ -359,80 +358,6 @@ export class Stage {
     const pass = this.#passInHand();
     if (pass?.step?.kind !== "stops") return undefined;
     return this.#masks.stops({ id: pass.id, placed: pass.step.placed, frame: this.#plan!.frame })?.plane[y * this.size.width + x];
-  }
-
-  /**
-   * Runs over all bands, from the source colours or from the tones after a step, filling the checkpoints passed on the way. Where only
-   * some rows changed, the other bands stay as they are.
-   */
-  #sweep(runs: readonly LaidRun[], source: number | undefined, fresh: ReadonlySet<number>, takeBand?: TakeBand, changed?: Rows): void {
-    const last = this.#plan!.passes.length;
-    const finish: TakeBand = (first, end, y, rows) => {
-      if (!takeBand) return;
-      if (this.source.grain) this.#putMean(last, first, end, this.#isColoured(last));
-      takeBand(first, end, y, rows);
-    };
-    this.source.forBands((first, end, y, rows) => {
-      if (changed && (changed.to <= y || changed.from >= y + rows)) {
-        if (!this.source.grain) this.#putStep(last, first, end);
-        return finish(first, end, y, rows);
-      }
-      this.source.parts.forEach((part, i) => this.#sweepPart(runs, source, fresh, { first, end, y }, part, i));
-      finish(first, end, y, rows);
-    });
-  }
-
-  #sweepPart(
-    runs: readonly LaidRun[],
-    source: number | undefined,
-    fresh: ReadonlySet<number>,
-    { first, end, y }: { first: number; end: number; y: number },
-    part: Part,
-    index: number,
-  ): void {
-    const machine = this.source.machine;
-    const at = first + this.source.offsetOf(part);
-    const keep = (step: number) => {
-      if (!fresh.has(step)) return;
-      const { tone, chroma } = this.#checkpoints.at(step);
-      machine.take("tone", tone, at);
-      if (chroma) for (const name of CHROMA_PLANES) machine.take(name, chroma[name], at);
-    };
-    if (source !== undefined) this.#putStep(source, at, at + end - first);
-    else {
-      this.#mixBand(first, end, part);
-      if (this.#laysColour()) machine.clearChroma();
-      keep(0);
-    }
-    for (const { to, planes, added, base, painted, differences, ...run } of runs) {
-      if (run.mixed) this.#putMixed(first, end, part, run.mixed.mix.hueTable !== undefined);
-      if (returnsColour(run)) machine.putOwnChroma(this.source.ownChroma(this.#mixed.get(part)!), first, end);
-      applyRun(
-        machine,
-        run,
-        { base, plane: planes?.[index], added, differences, painted: painted?.plane, first },
-        this.source.bandPlace(y),
-      );
-      keep(to);
-    }
-  }
-
-  /** Puts the tones after a step into the machine, of a band or a part of it, and the colour on them. */
-  #putStep(step: number, from: number, to: number): void {
-    const { machine } = this.source;
-    const { tone, chroma } = this.#checkpoints.at(step);
-    machine.put("tone", tone, from, to);
-    if (chroma) for (const name of CHROMA_PLANES) machine.put(name, chroma[name], from, to);
-    else if (this.#laysColour()) machine.clearChroma();
-  }
-
-  /** Puts the mean light of the two tones of each pixel into the machine, and of the colour on them. */
-  #putMean(step: number, first: number, end: number, isColoured: boolean): void {
-    const { machine, pixels, grain } = this.source;
-    const { tone, chroma } = this.#checkpoints.at(step);
-    this.#putStep(step, first, end);
-    machine.meanLight(tone, grain!.share, first + pixels, first, end - first);
-    if (isColoured && chroma) machine.meanChroma(tone, first, chroma, first + pixels);
   }
 
   /** The tones that enter a step; of grain, their mean. */
@@ -496,22 +421,6 @@ export class Stage {
       return this.tonesAfter(end).slice();
     });
     return plan.passes.map((_, i) => tones[i + 1]!.map((tone, k) => tone - tones[i]![k]!));
-  }
-
-  #mixBand(from: number, to: number, part: Part): void {
-    const { machine } = this.source;
-    this.#putMixed(from, to, part, machine.movesHues);
-    machine.mix();
-  }
-
-  /** Puts the colour that is mixed into the machine, with its hues where they are moved. */
-  #putMixed(from: number, to: number, part: Part, withHues: boolean): void {
-    const colour = this.#mixed.get(part)!;
-    this.source.putColour(from, to, colour);
-    if (!withHues) return;
-    const { hue, fade } = this.source.hues(colour);
-    this.source.machine.put("hue", hue, from, to);
-    this.source.machine.put("fade", fade, from, to);
   }
 
   #histogram(step: number): Uint32Array {
@@ -578,13 +487,3 @@ interface RenderOptions {
   bases?: Bases | undefined;
   print?: Placing | undefined;
 }
-
-/** A run ready for the bands: its mask laid out, what it gathered. */
-type LaidRun = Run & {
-  painted: GrownPlane | undefined;
-  /** A mask for each part of the pixels. */
-  planes: Float32Array[] | undefined;
-  added: Float32Array | undefined;
-  base: StepBase | undefined;
-  differences: Float32Array | undefined;
-};

@@ -50,16 +50,7 @@ export interface KernelExports {
   pairCells(a: number, b: number, part: number, out: number, columns: number): void;
   /** Surroundings in slices: `CELL_FLOATS` floats a cell; shares, own and sums are doubles, columns whole numbers of bytes. */
   splatSlices(
-    ...args: [
-      tone: number,
-      width: number,
-      height: number,
-      columns: number,
-      sums: number,
-      counts: number,
-      share: number,
-      slices: number,
-    ]
+    ...args: [tone: number, width: number, height: number, columns: number, sums: number, counts: number, share: number, slices: number]
   ): void;
   boxAcross(src: number, out: number, width: number, height: number, reach: number, shares: number): void;
   boxDown(next: number, last: number, sums: number, out: number, n: number, share: number): void;
