@@ -213,6 +213,7 @@ function previews(): void {
     (_, i) => (30000 + 20000 * Math.sin(i / 700) + ((i * 7919) % 3000)) & 65535,
   );
   const stage = Stage.fromLevels(levels, size, SRGB_SPACE);
+  const small = stage.reducedTo({ width: 144, height: 96 });
   const showing = { table: lookTable({ kind: "picture" }), dithered: true, of: "print", screens: false } as const;
   for (const count of [1, 12, 100]) {
     const compile = planCompiler();
@@ -239,8 +240,16 @@ function previews(): void {
       return median(times);
     };
     const [last, first] = [drag(count - 1), drag(0)];
+    const [slips] = [0, 1, 2]
+      .map((k) => {
+        plan.passes[0]!.move = moveTo(5.5 + k / 10);
+        const begin = performance.now();
+        small.changes(compile(plan));
+        return performance.now() - begin;
+      })
+      .slice(-1);
     console.log(
-      `1.1 MP preview, ${count} passes: ${last.toFixed(1)} ms for a change of the last, ${first.toFixed(1)} ms of the first (${(first / last).toFixed(1)} times)`,
+      `1.1 MP preview, ${count} passes: ${last.toFixed(1)} ms for a change of the last, ${first.toFixed(1)} ms of the first (${(first / last).toFixed(1)} times); ${slips!.toFixed(0)} ms for what each changes, on the slips`,
     );
   }
 }

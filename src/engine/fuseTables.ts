@@ -4,7 +4,7 @@ import { TONE_KNOTS } from "@/core/zones/toneKnots";
 /** Knots of a fused table: four between two of a pass's own, for the bends of later passes lie anywhere. */
 export const FUSED_KNOTS = 4 * TONE_KNOTS;
 /** Fewer tables than this are quicker read one after the other than put together, and exact. */
-export const LEAST_FUSED = 4;
+const LEAST_FUSED = 4;
 /** Fused tables kept: those before, in and after the hand, now and a moment ago. */
 const MOST_KEPT = 6;
 
@@ -16,6 +16,11 @@ const MOST_KEPT = 6;
  */
 export class TableFuser {
   #kept: { tables: readonly Float32Array[]; fused: Float32Array }[] = [];
+
+  /** Tables that add what these do, and are quickest read. */
+  quickest(tables: readonly Float32Array[]): readonly Float32Array[] {
+    return tables.length < LEAST_FUSED ? tables : [this.fuse(tables)];
+  }
 
   /** One table that adds what these add one after the other. */
   fuse(tables: readonly Float32Array[]): Float32Array {

@@ -1,7 +1,6 @@
 import type { CompiledMask, CompiledPass, CompiledPlan } from "@/core/plan/compilePlan";
 import type { ChromaStep, DetailStep, MixedStep, Step, StopsStep, SurroundingsStep } from "@/core/steps/step";
 import { detailReach } from "@/core/spatial/detail";
-import { LEAST_FUSED, type TableFuser } from "./fuseTables";
 import { colourLooksAtWhole, isGatheredOnTheWay, needsBases } from "./maskKeys";
 
 /** What is done in one go: tone tables, or one step of another kind. */
@@ -72,24 +71,16 @@ export function looksAtWholeAfterMix({ passes }: Pick<CompiledPlan, "passes">): 
 
 /**
  * The plan's passes as runs. A run ends where the tones are wanted (around the hand), around every step that looks at surroundings and every mask;
- * passes that change nothing are in a run without doing anything. Without a fuser every table stays by itself, exact.
+ * passes that change nothing are in a run without doing anything.
  */
-export function runsOf(plan: CompiledPlan, hand: Hand, fuser?: TableFuser): Run[] {
+export function runsOf(plan: CompiledPlan, hand: Hand): Run[] {
   const cuts = new Set([0, plan.passes.length, hand.first, hand.end]);
   plan.passes.forEach(({ step, mask }, i) => (mask || (step && step.kind !== "table")) && cuts.add(i).add(i + 1));
   const places = [...cuts].sort((a, b) => a - b);
   return places.slice(1).map((to, i) => {
     const from = places[i]!;
-    const { tables, ...steps } = stepsOf(plan.passes.slice(from, to).flatMap(({ step }) => step ?? []));
     const { mask, free } = to - from === 1 ? plan.passes[from]! : NOT_MASKED;
-    return {
-      from,
-      to,
-      ...steps,
-      tables: fuser && tables.length >= LEAST_FUSED ? [fuser.fuse(tables)] : tables,
-      mask,
-      free: free && stepsOf([free]),
-    };
+    return { from, to, ...stepsOf(plan.passes.slice(from, to).flatMap(({ step }) => step ?? [])), mask, free: free && stepsOf([free]) };
   });
 }
 

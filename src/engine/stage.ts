@@ -276,7 +276,7 @@ export class Stage {
     this.#bases.keep(barriers);
     const kept = new Set([0, last, this.#hand.first, this.#hand.end, ...barriers]);
     const painted = passPainted(before, keys);
-    const runs = runsOf(plan, this.#hand, this.#fuser);
+    const runs = runsOf(plan, this.#hand);
     if (painted !== undefined && Math.max(...barriers) <= painted && this.#checkpoints.hold([...kept, painted], before)) {
       if (this.#runPainted(plan, painted, runs, given, takeBand)) return;
     }
@@ -322,6 +322,7 @@ export class Stage {
     if (painted) this.#exposed.set(run.from, painted.version);
     return {
       ...run,
+      tables: this.#fuser.quickest(run.tables),
       planes: mask && this.source.parts.map((part) => this.#masks.mask(mask, masks, part)),
       added: mask && this.#masks.repair(mask, masks),
       base,
@@ -417,7 +418,8 @@ export class Stage {
   /** What each pass of a plan adds to the tones: as many planes as passes. For small stages. */
   changes(plan: CompiledPlan): Float32Array[] {
     const tones = Array.from({ length: plan.passes.length + 1 }, (_, end) => {
-      this.update(compiledBefore(plan, end), undefined);
+      // The last pass is in hand each time, so that it goes on from the tones before it.
+      this.update(compiledBefore(plan, end), { first: Math.max(end - 1, 0), end });
       return this.tonesAfter(end).slice();
     });
     return plan.passes.map((_, i) => tones[i + 1]!.map((tone, k) => tone - tones[i]![k]!));

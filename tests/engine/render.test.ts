@@ -420,6 +420,23 @@ test("what each pass changes adds up to the print", () => {
   }
 });
 
+test("a pass before the mix changes what is mixed of it, one after it what it says, however many stand between", () => {
+  const plan = defaultPlan();
+  const darker = { kind: "placement", strands: [0, 5, 10].map((from) => ({ from, to: from === 5 ? 4 : from })) } as const;
+  const placements = Array.from({ length: 9 }, (_, i) => restingPass("placement", `rests-${i}`, "Rests"));
+  const lit = { ...restingPass("scene-light", "lit", "Lit"), move: { kind: "scene-light", exposure: 0.7, shadows: 0, lights: 0 } as const };
+  plan.passes = [lit, ...placements, { ...restingPass("placement", "burnt", "Burnt"), move: { ...darker, strands: [...darker.strands] } }];
+  const size = { width: 30, height: 20 };
+  const stage = () => Stage.fromLevels(to8(colourful(30, 20)), size, SRGB_SPACE);
+  const changes = stage().changes(compilePlan(plan));
+  const tonesOf = (passes: Plan["passes"]) => stage().mixedBy(compilePlan({ ...plan, passes })).tones;
+  const [dark, light] = [tonesOf([]), tonesOf([lit])];
+  changes[0]!.forEach((change, i) => expect(change).toBeCloseTo(light[i]! - dark[i]!, 6));
+  expect(Math.max(...changes[0]!)).toBeGreaterThan(0.02);
+  for (const change of changes.slice(1, -1)) expect(Math.max(...change.map(Math.abs))).toBe(0);
+  expect(Math.min(...changes.at(-1)!)).toBeLessThan(-0.05);
+});
+
 test.each([0, 1, 2, 3, 4])("the mask of pass %i as a file is the mask on the bench, at full size and reduced", async (index) => {
   const [W, H] = [320, 240];
   const levels = colourful(W, H);
