@@ -66,7 +66,7 @@ async function drag(what: string, x: number, y: number, canvasId: "preview" | "c
   if (!isMeant.test(what)) return;
   await page.mouse.move(x, y);
   await page.mouse.down();
-  const busyBefore = (await page.metrics()).TaskDuration!;
+  const before = await page.metrics();
   const { drawn, worker } = await page.evaluate(
     async (canvasName, atX, atY, byX, byY, moves) => {
       const target = document.elementFromPoint(atX, atY)!;
@@ -106,11 +106,13 @@ async function drag(what: string, x: number, y: number, canvasId: "preview" | "c
     swing.y,
     MOVES,
   );
-  const busy = (1000 * ((await page.metrics()).TaskDuration! - busyBefore)) / MOVES;
+  const after = await page.metrics();
+  const busy = (kind: "TaskDuration" | "ScriptDuration" | "LayoutDuration" | "RecalcStyleDuration") =>
+    ((1000 * (after[kind]! - before[kind]!)) / MOVES).toFixed(1);
   await page.mouse.up();
   const at = (values: number[], part: number) => values.toSorted((a, b) => a - b)[Math.floor(part * values.length)]!.toFixed(1);
   console.log(
-    `${what}: input to drawn frame ${at(drawn, 0.5)} ms median, ${at(drawn, 0.9)} ms at nine in ten; of it ${at(worker, 0.5)} ms in the worker; the page's thread is busy ${busy.toFixed(1)} ms a move`,
+    `${what}: input to drawn frame ${at(drawn, 0.5)} ms median, ${at(drawn, 0.9)} ms at nine in ten; of it ${at(worker, 0.5)} ms in the worker; the page's thread is busy ${busy("TaskDuration")} ms a move, ${busy("ScriptDuration")} with scripts, ${busy("RecalcStyleDuration")} with styles, ${busy("LayoutDuration")} with layout`,
   );
 }
 

@@ -112,8 +112,12 @@ describe("the order", () => {
 });
 
 test("a pass is duplicated and deleted, each a step that undo takes back", async () => {
+  const grades = () => page.$$eval('aside [aria-pressed="true"]', (buttons) => buttons.map((button) => button.textContent));
+  await press(page, "3", "aside");
+  expect(await grades()).toContain("3");
   await press(page, "Duplicate", "aside");
   await waitForNames(["Contrast", "Contrast 2", "Open the well"]);
+  expect(await grades()).toContain("3"); // as it was by then
   await press(page, "Delete", "aside");
   await waitForNames(["Contrast", "Open the well"]);
   await press(page, "Undo", "header");

@@ -1,53 +1,26 @@
 "use client";
-import { Button, Switch } from "antd";
-import { v4 as uuid } from "uuid";
-import { actsOnColour, actsOnTones } from "@/core/passes/passKinds";
-import { copyOf, insertPass, movePass, passesBeforeMix, removePass } from "@/core/plan/editPasses";
+import { actsOnColour } from "@/core/passes/passKinds";
+import { passesBeforeMix } from "@/core/plan/editPasses";
 import { regionOf } from "@/core/plan/editRegions";
 import type { Pass } from "@/core/plan/plan";
 import { useBench } from "../state/BenchContext";
-import { formatPercent } from "../../shared/ValueSlider";
 import { afterWhat, passNumber } from "../state/passNumber";
 import { withPass } from "../state/benchStore";
 import { faceOf } from "../passes/passFaces";
-import { BlendSelect } from "./BlendSelect";
-import { MaskExport } from "./MaskExport";
 import { NameField } from "./NameField";
-import { Panel, Part } from "./Panel";
+import { Panel } from "./Panel";
 import { PrintBeside } from "./PrintBeside";
-import { SetRow } from "./SetRow";
-import { StrengthSlider } from "./StrengthSlider";
 import { TonesPart } from "./TonesPart";
 import { WherePart } from "./WherePart";
-import styles from "./Panel.module.css";
+import { WholePass } from "./WholePass";
 
 /** A pass: its move, how it meets the print, and what can be done with it as a whole. */
 export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
   const { store } = useBench();
-  const { adjust, commit, set } = store.getState();
-  const change = (changed: Partial<Pass>) => adjust((plan) => withPass(plan, pass.id, (now) => ({ ...now, ...changed })));
+  const { adjust, commit } = store.getState();
   const rename = (name: string) => {
-    change({ name });
+    adjust((now) => withPass(now, pass.id, (named) => ({ ...named, name })));
     commit(`Pass named ${name}`);
-  };
-  const duplicate = () => {
-    const copy = copyOf(store.getState().plan, pass, uuid());
-    const grown = insertPass(store.getState().plan, copy, pass.id);
-    if (!grown) return set({ failure: "A plan holds no more passes than these." });
-    adjust(() => grown);
-    set({ step: { stage: "pass", id: copy.id }, chosenStrands: [] });
-    commit(`${pass.name} duplicated`);
-  };
-  const remove = () => {
-    const { passes } = store.getState().plan;
-    const neighbour = passes[index + 1] ?? passes[index - 1];
-    set({ step: neighbour ? { stage: "pass", id: neighbour.id } : { stage: "mix" }, chosenStrands: [] });
-    adjust((plan) => removePass(plan, pass.id));
-    commit(`${pass.name} deleted`);
-  };
-  const shift = (by: number) => {
-    adjust((plan) => movePass(plan, pass.id, index + by));
-    commit(`${pass.name} moved ${by < 0 ? "before" : "after"} its neighbour`);
   };
   const { plan } = store.getState();
   const mixAt = passesBeforeMix(plan);
@@ -66,44 +39,7 @@ export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
       <WherePart of={pass} />
       <TonesPart of={pass} pass={pass} beforeMix={isOfColour} />
       <face.Panel pass={pass} move={pass.move} />
-      <Part title="How it meets the print" state={meets(pass)}>
-        <StrengthSlider of={pass.name} value={pass.strength} onChange={(strength) => change({ strength })} />
-        {actsOnTones(pass.move) && <BlendSelect pass={pass} />}
-        <div className={styles.row}>
-          <Switch
-            size="small"
-            checked={pass.on}
-            aria-label="Pass on"
-            onChange={(on) => {
-              change({ on });
-              commit(`${pass.name} ${on ? "on" : "off"}`);
-            }}
-          />
-          <span className={styles.hint}>{pass.on ? "The pass is on" : "The pass is off"} (O)</span>
-        </div>
-      </Part>
-      <Part title="The pass">
-        <div className={styles.row}>
-          <Button size="small" disabled={isFirst} onClick={() => shift(-1)}>
-            Earlier
-          </Button>
-          <Button size="small" disabled={isLast} onClick={() => shift(1)}>
-            Later
-          </Button>
-          <Button size="small" onClick={duplicate}>
-            Duplicate
-          </Button>
-          <Button size="small" onClick={remove}>
-            Delete
-          </Button>
-        </div>
-        <SetRow pass={pass} index={index} />
-        {(pass.region !== null || pass.gate !== null || pass.zonesOff.length > 0) && <MaskExport of={pass} />}
-      </Part>
+      <WholePass pass={pass} index={index} isFirst={isFirst} isLast={isLast} />
     </Panel>
   );
-}
-
-function meets({ on, strength, blend, move }: Pass): string {
-  return `${on ? "" : "off, "}${formatPercent(strength)}${!actsOnTones(move) ? "" : `, ${blend.replace("-", " ")}`}`;
 }

@@ -13,22 +13,23 @@ const WIDTH = 72;
 const HEIGHT = 16;
 const STEPS = 60;
 
+const ITEMS = READY.map(({ name, gate }) => ({
+  key: name,
+  label: (
+    <span className={styles.offer}>
+      <svg width={WIDTH} height={HEIGHT} aria-hidden className={styles.hill}>
+        <path d={hillOf(gate)} />
+        <line x2={WIDTH} y1={HEIGHT - 0.5} y2={HEIGHT - 0.5} />
+      </svg>
+      {name}
+    </span>
+  ),
+}));
+
 /** Gates to begin with, each shown as the hill it makes on the scale. */
 export function ReadyGates({ onPick }: { onPick(ready: ReadyGate): void }) {
-  const items = READY.map(({ name, gate }) => ({
-    key: name,
-    label: (
-      <span className={styles.offer}>
-        <svg width={WIDTH} height={HEIGHT} aria-hidden className={styles.hill}>
-          <path d={hillOf(gate)} />
-          <line x2={WIDTH} y1={HEIGHT - 0.5} y2={HEIGHT - 0.5} />
-        </svg>
-        {name}
-      </span>
-    ),
-  }));
   return (
-    <Menu columns={COLUMNS} items={items} onPick={(key) => onPick(READY.find(({ name }) => name === key)!)}>
+    <Menu columns={COLUMNS} items={ITEMS} onPick={(key) => onPick(READY.find(({ name }) => name === key)!)}>
       <Button size="small" data-testid="ready-gates">
         Ready gates
       </Button>

@@ -10,13 +10,13 @@ import styles from "./Panel.module.css";
 /** Ties a pass to the one before it, shows the set it is in, takes it out. */
 export function SetRow({ pass, index }: { pass: Pass; index: number }) {
   const { store } = useBench();
-  const plan = useBenchState(settledPlan);
+  const sets = useBenchState((state) => settledPlan(state).sets);
+  const before = useBenchState((state) => settledPlan(state).passes[index - 1]);
   const { adjust, commit, set } = store.getState();
-  const own = plan.sets.find(({ id }) => id === pass.set);
-  const before = plan.passes[index - 1];
+  const own = sets.find(({ id }) => id === pass.set);
   const isTied = !!before && before.set !== null && before.set === pass.set;
   const tie = () => {
-    const made = { id: uuid(), name: freshSetName(plan.sets), on: true, strength: 1, region: null, gate: null };
+    const made = { id: uuid(), name: freshSetName(sets), on: true, strength: 1, region: null, gate: null };
     const tied = tieToBefore(store.getState().plan, pass.id, made);
     if (!tied) return;
     adjust(() => tied);

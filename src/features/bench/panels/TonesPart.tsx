@@ -1,5 +1,6 @@
 "use client";
 import { Button, Select, Switch } from "antd";
+import { memo } from "react";
 import { gateBeforeMix, GATE_SOURCES, MOST_GATE_BLUR, MOST_NARROW, showsEdge, type Gate, type GateSource } from "@/core/gate/gate";
 import type { ReadyGate } from "@/core/gate/readyGates";
 import { CHANNELS } from "@/core/mix/weights";
@@ -14,6 +15,7 @@ import { useBench, useBenchState } from "../state/BenchContext";
 import { firstGate } from "../scale/gatePulls";
 import { BrushSettings } from "./BrushSettings";
 import { Part } from "./Panel";
+import { sameConfined } from "./sameBesides";
 import { ReadyGates } from "./ReadyGates";
 import { ZoneSwitches } from "./ZoneSwitches";
 import { StepSlider } from "./StepSlider";
@@ -36,8 +38,16 @@ interface Props {
   beforeMix: boolean;
 }
 
-/** Which tones a pass or a set acts on: a gate on the scale, hues of the original; of a pass, zones switched off. */
-export function TonesPart({ of, pass, beforeMix }: Props) {
+/** Which tones a pass or a set acts on: a gate on the scale, hues of the original; of a pass, zones switched off. A gate tells whether an edge will show, by what the pass does. */
+export const TonesPart = memo(
+  Tones,
+  (before, now) =>
+    sameConfined(before.of, now.of) &&
+    before.beforeMix === now.beforeMix &&
+    (before.pass === now.pass || (now.of.gate === null && before.pass?.zonesOff === now.pass?.zonesOff)),
+);
+
+function Tones({ of, pass, beforeMix }: Props) {
   const { store } = useBench();
   const tool = useBenchState((state) => state.tool);
   const { adjust, commit, set } = store.getState();

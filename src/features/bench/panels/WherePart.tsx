@@ -1,5 +1,6 @@
 "use client";
 import { Button, Segmented, Select, Switch } from "antd";
+import { memo } from "react";
 import { v4 as uuid } from "uuid";
 import { actingIn, confine, ownCopy, regionOf, removeRegion } from "@/core/plan/editRegions";
 import type { Confined } from "@/core/plan/plan";
@@ -14,6 +15,7 @@ import { BrushSettings } from "./BrushSettings";
 import { ImportedPicture } from "./ImportedPicture";
 import { NameField } from "./NameField";
 import { Part } from "./Panel";
+import { sameConfined } from "./sameBesides";
 import { ShapeList } from "./ShapeList";
 import { StepSlider } from "./StepSlider";
 import { placeName } from "../state/passNumber";
@@ -38,19 +40,21 @@ const COMBINE_WORDS: { value: Combine; label: string }[] = [
 ];
 
 /** Where a pass or a set acts: the whole picture, or a region drawn here or shared with others. */
-export function WherePart({ of }: { of: Confined }) {
+export const WherePart = memo(Where, (before, now) => sameConfined(before.of, now.of));
+
+function Where({ of }: { of: Confined }) {
   const { store } = useBench();
-  const plan = useBenchState(settledPlan);
+  const regions = useBenchState((state) => settledPlan(state).regions);
   const acting = useBenchState((state) => state.acting);
   const { adjust, commit } = store.getState();
-  const region = regionOf(plan, of);
+  const region = regionOf({ regions }, of);
   const choose = (id: string | null) => {
     adjust((now) => confine(now, of.id, id));
     store.getState().set({ chosenShape: undefined });
-    const name = plan.regions.find((other) => other.id === id)?.name;
+    const name = regions.find((other) => other.id === id)?.name;
     commit(name ? `${of.name} in ${name}` : `${of.name} on the whole picture`);
   };
-  const others = plan.regions.filter(({ id }) => id !== region?.id);
+  const others = regions.filter(({ id }) => id !== region?.id);
   const share = acting === undefined ? undefined : acting === 0 ? "nowhere in the print" : `${formatShare(acting)} of the print`;
   return (
     <Part folds title="Where" state={region ? `${region.name}${share ? `, ${share}` : ""}` : "the whole picture"}>
