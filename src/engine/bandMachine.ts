@@ -19,7 +19,7 @@ import type { OutputSpace } from "@/core/colour/printColour";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 import { padded, SurroundingsBand, type BandPlace } from "./surroundingsBand";
 import { StopsBand } from "./stopsBand";
-import { TableSlots } from "./tableSlots";
+import { SHARE_SLOT, STOPS_SLOTS, TableSlots } from "./tableSlots";
 import { ChromaBand, type ChromaPlanes, type OwnChroma } from "./chromaBand";
 
 /** Pixels of a band unless a single row is longer: large enough to hide call costs, small enough for the cache. */
@@ -38,7 +38,6 @@ export type PlaneName = (typeof PLANES)[number];
 
 /** Tables at work in one band at the most: those of a run, and those of one that looks at surroundings. */
 const TABLE_SLOTS = 6;
-const [SHARE_SLOT, STOPS_SLOTS] = [0, 2];
 /** Those that stay from band to band: what output is read through, and gains over hue. */
 const [OUTPUT_SLOT, HUE_SLOT] = [TABLE_SLOTS, TABLE_SLOTS + 1];
 

@@ -8,10 +8,7 @@ import { ROWS_TO_A_SIDE, type StopsRows } from "@/core/steps/orderedStops";
 import type { Blended, StopsStep, StopsThrough, SurroundingsStep } from "@/core/steps/step";
 import type { PlaneName } from "./bandMachine";
 import { padded, type BandPlace, type SurroundingsBand } from "./surroundingsBand";
-import type { TableSlots } from "./tableSlots";
-
-/** Which slots hold the tables of a step that exposes: what share reaches each tone, how far a blend does, stops by tone and by surroundings. */
-const [SHARE_SLOT, BLEND_SLOT, STOPS_SLOTS] = [0, 1, 2];
+import { BLEND_SLOT, SHARE_SLOT, STOPS_SLOTS, type TableSlots } from "./tableSlots";
 
 /** Steps whose rows of stops are held at once, so that a few in turn are not copied in for every band. */
 const ROWS_SLOTS = 2;

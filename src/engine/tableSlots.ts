@@ -2,6 +2,9 @@ import { CoreError } from "@/core/errors";
 import type { KernelHeap } from "@/core/kernels/kernelHeap";
 import { knotsOf } from "@/core/kernels/pairTable";
 
+/** Which slots hold what a step reads: what share reaches each tone, how far a blend does, and from the last on whatever else it has. */
+export const [SHARE_SLOT, BLEND_SLOT, STOPS_SLOTS] = [0, 1, 2] as const;
+
 /** Room in a heap for a few tables at a time, each copied in only when another lies in its slot. */
 export class TableSlots {
   readonly #first: number;

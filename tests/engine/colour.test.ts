@@ -16,9 +16,9 @@ import { emptyRegion } from "@/core/plan/editRegions";
 import type { Move, Pass, Plan } from "@/core/plan/plan";
 import type { Shape } from "@/core/region/region";
 import { lookTable } from "@/core/view/toneTables";
-import { BandMachine } from "@/engine/bandMachine";
 import { renderPicture } from "@/engine/node/renderPicture";
 import { Source } from "@/engine/source";
+import { BandMachine } from "@/engine/bandMachine";
 import { Stage } from "@/engine/stage";
 import { colourful } from "../madePictures";
 import { temporaryFolder } from "../temporary";
@@ -153,6 +153,26 @@ test.each([
   const plain = (rgb: Vector3) => luminanceToTone(weights.red * rgb[0] + weights.green * rgb[1] + weights.blue * rgb[2]);
   const wanted = Array.from(colour.red, (r, i) => plain([r, colour.green[i]!, colour.blue[i]!]));
   expect(worst(stage.tonesAfter(3), wanted)).toBeLessThan(2e-5);
+});
+
+test.each(["alongA", "alongB"] as const)("colours drawn apart by %s alone go as far as the plain formulas say", (axis) => {
+  const made = separateStep({ ...NEAR, ranges: [] });
+  const step = { ...made, parting: { ...made.parting, alongA: 0, alongB: 0, [axis]: 0.5 } };
+  const table = curveTable(SRGB_CURVE, 65536);
+  const soft = Uint16Array.from(levels, (level) => 25000 + level / 8);
+  const found = decode(soft, [table, table, table], SRGB_SPACE.toP3);
+  const pixels = found.red.length;
+  const machine = new BandMachine(pixels, 16);
+  machine.setGamut(SRGB_SPACE.toP3);
+  for (const name of ["red", "green", "blue"] as const) machine.put(name, found[name], 0, pixels);
+  machine.applyColour(step, 1, false, undefined, { x: 0, y: 0, width: pixels, whole: { width: pixels, height: 1 } });
+  const parted = separate(found, step);
+  for (const name of ["red", "green", "blue"] as const) {
+    const out = new Float32Array(pixels);
+    machine.take(name, out, 0);
+    expect(worst(out, parted[name])).toBeLessThan(2e-5);
+  }
+  expect(worst(parted.red, found.red)).toBeGreaterThan(0.01);
 });
 
 test("light that the eye sees stays where colours are drawn apart; neutrals stay neutral through all but balance", () => {

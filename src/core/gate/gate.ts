@@ -71,14 +71,14 @@ export function weightsRead({ source, weights }: Pick<Gate, "source" | "weights"
 }
 
 /** What is known of a place: the tones that enter a pass and were mixed, 0–1, and its colour in linear P3. */
-export interface Place {
+export interface TouchedPlace {
   entering: number;
   mixed: number;
   colour: Vector3;
 }
 
 /** The tone a gate reads at a place, 0–1. */
-export function toneRead(gate: Pick<Gate, "source" | "weights">, { entering, mixed, colour: [r, g, b] }: Place): number {
+export function toneRead(gate: Pick<Gate, "source" | "weights">, { entering, mixed, colour: [r, g, b] }: TouchedPlace): number {
   const weights = weightsRead(gate);
   if (!weights) return gate.source === "mixed" ? mixed : entering;
   const light = weights.red * r + weights.green * g + weights.blue * b;

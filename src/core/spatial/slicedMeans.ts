@@ -26,7 +26,8 @@ export function slicedMeans(tone: Float32Array, size: Size, small: Size, slices:
   const rows = placesOf(size.height, height);
   // A cell may hold more pixels than its neighbour: each counts as its part of the picture.
   const share = (width * height) / tone.length;
-  const [sums, counts] = [heap.reserve(4 * inRow), heap.reserve(4 * inRow)];
+  const sums = heap.reserve(8 * inRow);
+  const counts = sums + 4 * inRow;
   let done = 0;
   /** Rows of what lies in the cells themselves: the sums of each slice, then the counts. */
   const splat: RowsInTurn = (row) => {

@@ -1,5 +1,5 @@
 "use client";
-import { Button, Switch } from "antd";
+import { Button } from "antd";
 import { actsOnColour } from "@/core/passes/passKinds";
 import { placeOfSet, untieSet } from "@/core/plan/editPasses";
 import type { PassSet } from "@/core/plan/plan";
@@ -10,6 +10,7 @@ import { MaskExport } from "./MaskExport";
 import { NameField } from "./NameField";
 import { Panel, Part } from "./Panel";
 import { StrengthSlider } from "./StrengthSlider";
+import { SwitchRow } from "./SwitchRow";
 import { TonesPart } from "./TonesPart";
 import { WherePart } from "./WherePart";
 import styles from "./Panel.module.css";
@@ -46,18 +47,15 @@ export function SetPanel({ set }: { set: PassSet }) {
       <TonesPart of={set} beforeMix={passes.some(({ move }) => actsOnColour(move))} />
       <Part title="The whole set">
         <StrengthSlider of={set.name} value={set.strength} onChange={(strength) => change({ strength })} />
-        <div className={styles.row}>
-          <Switch
-            size="small"
-            checked={set.on}
-            aria-label="Set on"
-            onChange={(on) => {
-              change({ on });
-              commit(`${set.name} ${on ? "on" : "off"}`);
-            }}
-          />
-          <span className={styles.hint}>{set.on ? "The set is on" : "The set is off"} (O)</span>
-        </div>
+        <SwitchRow
+          label="Set on"
+          checked={set.on}
+          words={`The set is ${set.on ? "on" : "off"} (O)`}
+          onChange={(on) => {
+            change({ on });
+            commit(`${set.name} ${on ? "on" : "off"}`);
+          }}
+        />
         <p className={styles.hint}>
           Its strength is taken times that of each pass in it. All of them act within its region and through its gate, each in its own
           besides.

@@ -1,5 +1,5 @@
 "use client";
-import { Button, Switch } from "antd";
+import { Button } from "antd";
 import { memo } from "react";
 import { v4 as uuid } from "uuid";
 import { actsOnTones } from "@/core/passes/passKinds";
@@ -14,6 +14,7 @@ import { Part } from "./Panel";
 import { sameBesidesMove } from "./sameBesides";
 import { SetRow } from "./SetRow";
 import { StrengthSlider } from "./StrengthSlider";
+import { SwitchRow } from "./SwitchRow";
 import styles from "./Panel.module.css";
 
 interface Props {
@@ -60,18 +61,15 @@ function Whole({ pass, index, isFirst, isLast }: Props) {
       <Part title="How it meets the print" state={meets(pass)}>
         <StrengthSlider of={pass.name} value={pass.strength} onChange={(strength) => change({ strength })} />
         {actsOnTones(pass.move) && <BlendSelect pass={pass} />}
-        <div className={styles.row}>
-          <Switch
-            size="small"
-            checked={pass.on}
-            aria-label="Pass on"
-            onChange={(on) => {
-              change({ on });
-              commit(`${pass.name} ${on ? "on" : "off"}`);
-            }}
-          />
-          <span className={styles.hint}>{pass.on ? "The pass is on" : "The pass is off"} (O)</span>
-        </div>
+        <SwitchRow
+          label="Pass on"
+          checked={pass.on}
+          words={`The pass is ${pass.on ? "on" : "off"} (O)`}
+          onChange={(on) => {
+            change({ on });
+            commit(`${pass.name} ${on ? "on" : "off"}`);
+          }}
+        />
       </Part>
       <Part title="The pass">
         <div className={styles.row}>
