@@ -139,6 +139,27 @@ test("enlarged twice the bench stands one below the other, and nothing lies besi
   expect((await scrolls())[0]).toBe(0);
 });
 
+test("a screen of twice the pixels is drawn with all of them, from the first and when the window comes to another", async () => {
+  const fine = await newPage();
+  await fine.setViewport({ width: 1280, height: 800, deviceScaleFactor: 2 });
+  await openOwnPrint(fine, address(), "observatory-hut-noon.jpg");
+  const pixelsToOne = () =>
+    fine.$eval('[data-testid="preview"]', (canvas) => (canvas as HTMLCanvasElement).width / canvas.getBoundingClientRect().width);
+  await settled(fine);
+  const first = await pixelsToOne();
+  expect(first).toBeGreaterThan(1.4); // as many as the preview has
+  await fine.reload();
+  await settled(fine);
+  expect(await pixelsToOne()).toBeCloseTo(first, 2);
+  await fine.setViewport({ width: 1240, height: 780, deviceScaleFactor: 1 });
+  await fine.waitForFunction(() => {
+    const canvas = document.querySelector<HTMLCanvasElement>('[data-testid="preview"]');
+    return canvas && Math.abs(canvas.width / canvas.getBoundingClientRect().width - 1) < 0.02;
+  });
+  expect(faults).toEqual([]);
+  await fine.close();
+});
+
 test("what is pasted on the contact sheet is brought in", async () => {
   await page.evaluate(async () => {
     const canvas = new OffscreenCanvas(30, 20);

@@ -3,6 +3,7 @@ import { placingOf } from "@/core/frame/frame";
 import type { Point } from "@/core/region/region";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { LevelArea, Place } from "@/engine/messages";
+import { usePixelRatio } from "@/features/shared/usePixelRatio";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { boxRound, framingGeometry, geometryOf, partsOnPicture, pointOnPicture, type Geometry } from "./geometry";
 import { useSizeOf } from "./useSizeOf";
@@ -58,7 +59,7 @@ export function useEaselView(easel: RefObject<HTMLDivElement | null>): EaselView
   const view = isFit ? { ...fitView(full, room), scale: fit } : zoomed;
   const box = printBox(full, room, view);
   const geometry = isFraming ? framingGeometry(frame, picture, box) : geometryOf(frame, picture, box);
-  const pixelRatio = typeof devicePixelRatio === "number" ? devicePixelRatio : 1;
+  const pixelRatio = usePixelRatio();
   // While the angle changes the picture stays as large as it is rendered, and the browser turns it.
   const upright = isFraming ? scaled(picture, Math.min(fitScale(boxRound({ ...frame, degrees: 0 }, picture), room), 1)) : box;
 
