@@ -4,7 +4,8 @@ import type { Spread, ToneBase } from "@/core/spatial/toneBase";
 import type { BandMachine } from "./bandMachine";
 import type { BandPlace } from "./surroundingsBand";
 import type { MaskBases } from "./maskKeys";
-import type { Run, Steps } from "./runs";
+import type { GivenStops } from "@/core/steps/step";
+import type { Steps } from "./runs";
 
 /** What a pass needs of the whole of the tones that enter it. */
 export interface StepBase {
@@ -44,13 +45,16 @@ export interface Laid {
   first: number;
 }
 
+/** Steps whose places have their stops. */
+export type LaidSteps = Omit<Steps, "stops"> & { stops: GivenStops | undefined };
+
 /** Whether steps change tones or colour them. */
-export function doesAnything({ surroundings, stops, mixed, detail, chroma, tables }: Steps): boolean {
+export function doesAnything({ surroundings, stops, mixed, detail, chroma, tables }: LaidSteps): boolean {
   return !!surroundings || !!stops || !!mixed || !!detail || !!chroma || tables.length > 0;
 }
 
 /** Does a run on the band in the machine; one that reads colours finds them there too, and their hues where it moves any. */
-export function applyRun(machine: BandMachine, run: Steps & Pick<Run, "free">, laid: Laid, place: BandPlace): void {
+export function applyRun(machine: BandMachine, run: LaidSteps & { free: LaidSteps | undefined }, laid: Laid, place: BandPlace): void {
   const { free } = run;
   const { plane, added, base, first } = laid;
   if (!doesAnything(run)) return;
@@ -70,7 +74,7 @@ export function applyRun(machine: BandMachine, run: Steps & Pick<Run, "free">, l
 
 function applySteps(
   machine: BandMachine,
-  { surroundings, stops, mixed, detail, chroma, tables }: Steps,
+  { surroundings, stops, mixed, detail, chroma, tables }: LaidSteps,
   { base, plane, painted, differences, first }: Laid,
   place: BandPlace,
 ): void {
@@ -87,10 +91,13 @@ function applySteps(
   else machine.applyTables(tables);
 }
 
+/** A change of colour, and how far it goes. */
+export type ColourChange = Pick<CompiledColour, "step" | "strength">;
+
 /** Changes the colour in the machine by passes before the mix, each by its mask where it has one: planes of which the band begins at `first`. */
 export function changeColour(
   machine: BandMachine,
-  passes: readonly CompiledColour[],
+  passes: readonly ColourChange[],
   planes: readonly (Float32Array | undefined)[],
   { around }: Pick<ColourBases, "around">,
   place: BandPlace,

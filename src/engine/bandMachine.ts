@@ -10,7 +10,7 @@ import { CHROMA_FADE, FLOOR_KNEE, SHOULDER_FROM } from "@/core/kernels/reference
 import { BLEND_MODES } from "@/core/blend/blend";
 import type { CompiledPlan } from "@/core/plan/compilePlan";
 import type { ColourStep } from "@/core/steps/colourStep";
-import type { ChromaStep, DetailStep, Meeting, MixedStep, StopsStep, SurroundingsStep } from "@/core/steps/step";
+import type { ChromaStep, DetailStep, GivenStops, Meeting, MixedStep, SurroundingsStep } from "@/core/steps/step";
 import type { Surroundings } from "@/core/spatial/slicedBase";
 import type { ToneBase } from "@/core/spatial/toneBase";
 import { lightIn, LUMINANCE_WEIGHTS, staysWithin, type Weights } from "@/core/mix/weights";
@@ -410,7 +410,7 @@ export class BandMachine {
   }
 
   /** tone → tone, exposed by the stops in the machine, where anything is painted, by those given flat and those given by tone. */
-  applyStops(step: StopsStep, isPainted: boolean, byMask: boolean): void {
+  applyStops(step: GivenStops, isPainted: boolean, byMask: boolean): void {
     this.#stops.byStops(step, isPainted, byMask, this.#n);
   }
 

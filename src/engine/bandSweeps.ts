@@ -1,13 +1,16 @@
 import type { Planes } from "@/core/kernels/reference";
 import type { CompiledPlan } from "@/core/plan/compilePlan";
-import { applyRun, type StepBase } from "./applyRun";
+import type { StepBase } from "./applyRun";
 import type { Checkpoints } from "./checkpoints";
-import { CHROMA_PLANES } from "./chromaBand";
+import { withoutPlaces } from "@/core/steps/step";
+import { allToRead, type StripsOfTones } from "./crew/bands";
+import { putMean, type Shown, type Sweep, type SweptPart, type SweptRun } from "./crew/sweepWork";
+import { toMake, toRead, type Strip } from "./crew/strips";
 import type { Part } from "./decoded";
 import type { GrownPlane, Rows } from "./grownPlane";
-import type { TakeBand } from "./pixels";
 import { colouredFrom, returnsColour, type Run } from "./runs";
 import type { Source } from "./source";
+import type { Looks } from "./stageTypes";
 
 /** A run ready for the bands: its mask laid out, what it gathered. */
 export type LaidRun = Run & {
@@ -19,10 +22,18 @@ export type LaidRun = Run & {
   differences: Float32Array | undefined;
 };
 
+/** Into which pixels finished tones are shown, 4 bytes each, and how. */
+export interface ShownOnTheWay {
+  rgba: Uint8Array;
+  looks: Looks;
+  isColoured: boolean;
+}
+
 /** Sweeps over the bands of a source, from checkpoint to checkpoint of the tones after the steps of a plan. */
 export class BandSweeps {
   /** What is mixed, part by part. */
   #mixed: ReadonlyMap<Part, Planes> = new Map();
+  #mix: Sweep["mix"] | undefined;
   /** The steps of the plan, and those after which there may be colour. */
   #last = 0;
   #colouredFrom = Infinity;
@@ -32,9 +43,10 @@ export class BandSweeps {
     readonly checkpoints: Checkpoints,
   ) {}
 
-  /** Takes up a plan, which the source's machine is to mix, with what it mixes. */
+  /** Takes up a plan, with what it mixes. */
   follow(plan: CompiledPlan, mixed: ReadonlyMap<Part, Planes>): void {
     this.#mixed = mixed;
+    this.#mix = { weights: plan.weights, hueTable: plan.hueTable };
     this.#last = plan.passes.length;
     this.#colouredFrom = colouredFrom(plan);
   }
@@ -53,89 +65,94 @@ export class BandSweeps {
    * Runs over all bands, from the source colours or from the tones after a step, filling the checkpoints passed on the way. Where only
    * some rows changed, the other bands stay as they are.
    */
-  over(runs: readonly LaidRun[], source: number | undefined, fresh: ReadonlySet<number>, takeBand?: TakeBand, changed?: Rows): void {
-    const last = this.#last;
-    const finish: TakeBand = (first, end, y, rows) => {
-      if (!takeBand) return;
-      if (this.source.grain) this.putMean(last, first, end, this.isColoured(last));
-      takeBand(first, end, y, rows);
-    };
-    this.source.forBands((first, end, y, rows) => {
-      if (changed && (changed.to <= y || changed.from >= y + rows)) {
-        if (!this.source.grain) this.#putStep(last, first, end);
-        return finish(first, end, y, rows);
-      }
-      this.source.parts.forEach((part, i) => this.#sweepPart(runs, source, fresh, { first, end, y }, part, i));
-      finish(first, end, y, rows);
+  over(runs: readonly LaidRun[], from: number | undefined, fresh: ReadonlySet<number>, shown?: ShownOnTheWay, changed?: Rows): void {
+    const { source } = this;
+    const bands = source.bands;
+    const isChanged = ({ y, rows }: { y: number; rows: number }) => !changed || (changed.to > y && changed.from < y + rows);
+    const sweep = this.#sweepOf(runs, from, fresh, shown);
+    source.perform("sweep", sweep, bands.filter(isChanged));
+    const same = shown ? bands.filter((band) => !isChanged(band)) : [];
+    if (same.length > 0) source.perform("sweep", this.#sweepOf([], this.#last, NOTHING, shown), same);
+  }
+
+  #sweepOf(runs: readonly LaidRun[], from: number | undefined, fresh: ReadonlySet<number>, shown: ShownOnTheWay | undefined): Sweep {
+    const { source } = this;
+    const tones = this.#stripsOfTones(fresh);
+    const needsHues = runs.some(({ mixed }) => mixed?.mix.hueTable) || (from === undefined && this.#mix!.hueTable);
+    const parts = source.parts.map((part, i): SweptPart => {
+      const colour = this.#mixed.get(part)!;
+      return {
+        from: from === undefined ? undefined : tones(from, part),
+        mixed: from === undefined && fresh.has(0) ? tones(0, part) : undefined,
+        colour: from === undefined || runs.some(({ mixed }) => mixed) ? allToRead(colour) : undefined,
+        hues: needsHues ? allToRead(source.hues(colour)) : undefined,
+        own: runs.some(returnsColour) ? allToRead(source.ownChroma(colour)) : undefined,
+        runs: runs.map((run) => ({ ...sweptRun(run, i), kept: fresh.has(run.to) ? tones(run.to, part) : undefined })),
+      };
     });
-  }
-
-  #sweepPart(
-    runs: readonly LaidRun[],
-    source: number | undefined,
-    fresh: ReadonlySet<number>,
-    { first, end, y }: { first: number; end: number; y: number },
-    part: Part,
-    index: number,
-  ): void {
-    const machine = this.source.machine;
-    const at = first + this.source.offsetOf(part);
-    const keep = (step: number) => {
-      if (!fresh.has(step)) return;
-      const { tone, chroma } = this.checkpoints.at(step);
-      machine.take("tone", tone, at);
-      if (chroma) for (const name of CHROMA_PLANES) machine.take(name, chroma[name], at);
+    const last = this.#last;
+    return {
+      place: { ...source.place, width: source.size.width },
+      toP3: source.toP3,
+      mix: this.#mix!,
+      laysColour: this.#laysColour,
+      parts,
+      shown: shown && {
+        looks: shown.looks,
+        isColoured: shown.isColoured,
+        mean: source.grain && this.#meanOf((part) => tones(last, part)),
+        rgba: { strip: shown.rgba, each: 4, isMade: true },
+      },
     };
-    if (source !== undefined) this.#putStep(source, at, at + end - first);
-    else {
-      this.#mixBand(first, end, part);
-      if (this.#laysColour) machine.clearChroma();
-      keep(0);
+  }
+
+  /** The tones after steps, part by part, as strips that are made where they are fresh: the same strips each time. */
+  #stripsOfTones(fresh: ReadonlySet<number>): (step: number, part: Part) => StripsOfTones {
+    const known = new Map<string, StripsOfTones>();
+    return (step, part) => {
+      const key = `${step} ${part}`;
+      const { tone, chroma } = this.checkpoints.at(step);
+      const of = (plane: Float32Array): Strip => (fresh.has(step) ? toMake : toRead)(this.source.partOf(plane, part));
+      const strips = known.get(key) ?? { tone: of(tone), chroma: chroma && { a: of(chroma.a), b: of(chroma.b) } };
+      known.set(key, strips);
+      return strips;
+    };
+  }
+
+  #meanOf(tones: (part: Part) => StripsOfTones): NonNullable<Shown["mean"]> {
+    return { darker: tones("darker"), lighter: tones("lighter"), share: toRead(this.source.grain!.share) };
+  }
+
+  /** Makes planes of the mean light of the two tones of each pixel after a step, and of the colour on them where they are wanted. */
+  takeMean(step: number, out: { tone: Float32Array } | { a: Float32Array; b: Float32Array }): void {
+    const { machine, bands } = this.source;
+    const tones = this.#stripsOfTones(NOTHING);
+    const mean = this.#meanOf((part) => tones(step, part));
+    for (const band of bands) {
+      putMean(machine, mean, band, this.#laysColour, "a" in out);
+      for (const [name, plane] of Object.entries(out)) machine.take(name as "tone" | "a" | "b", plane, band.first);
     }
-    for (const { to, planes, added, base, painted, differences, ...run } of runs) {
-      if (run.mixed) this.#putMixed(first, end, part, run.mixed.mix.hueTable !== undefined);
-      if (returnsColour(run)) machine.putOwnChroma(this.source.ownChroma(this.#mixed.get(part)!), first, end);
-      applyRun(
-        machine,
-        run,
-        { base, plane: planes?.[index], added, differences, painted: painted?.plane, first },
-        this.source.bandPlace(y),
-      );
-      keep(to);
-    }
   }
+}
 
-  /** Puts the tones after a step into the machine, of a band or a part of it, and the colour on them. */
-  #putStep(step: number, from: number, to: number): void {
-    const { machine } = this.source;
-    const { tone, chroma } = this.checkpoints.at(step);
-    machine.put("tone", tone, from, to);
-    if (chroma) for (const name of CHROMA_PLANES) machine.put(name, chroma[name], from, to);
-    else if (this.#laysColour) machine.clearChroma();
-  }
+const NOTHING: ReadonlySet<number> = new Set();
 
-  /** Puts the mean light of the two tones of each pixel into the machine, and of the colour on them. */
-  putMean(step: number, first: number, end: number, isColoured: boolean): void {
-    const { machine, pixels, grain } = this.source;
-    const { tone, chroma } = this.checkpoints.at(step);
-    this.#putStep(step, first, end);
-    machine.meanLight(tone, grain!.share, first + pixels, first, end - first);
-    if (isColoured && chroma) machine.meanChroma(tone, first, chroma, first + pixels);
-  }
-
-  #mixBand(from: number, to: number, part: Part): void {
-    const { machine } = this.source;
-    this.#putMixed(from, to, part, machine.movesHues);
-    machine.mix();
-  }
-
-  /** Puts the colour that is mixed into the machine, with its hues where they are moved. */
-  #putMixed(from: number, to: number, part: Part, withHues: boolean): void {
-    const colour = this.#mixed.get(part)!;
-    this.source.putColour(from, to, colour);
-    if (!withHues) return;
-    const { hue, fade } = this.source.hues(colour);
-    this.source.machine.put("hue", hue, from, to);
-    this.source.machine.put("fade", fade, from, to);
-  }
+/** What a band needs of a run: not where it was drawn, which has become planes. */
+function sweptRun({ planes, added, base, painted, differences, free, ...run }: LaidRun, part: number): Omit<SweptRun, "kept"> {
+  const { tables, surroundings, stops, mixed, detail, chroma } = run;
+  const strip = (plane: Float32Array | undefined) => plane && toRead(plane);
+  return {
+    tables,
+    surroundings,
+    stops: stops && withoutPlaces(stops),
+    mixed,
+    detail,
+    chroma,
+    free: free && { ...free, stops: free.stops && withoutPlaces(free.stops) },
+    base,
+    mask: strip(planes?.[part]),
+    added: strip(added),
+    painted: strip(painted?.plane),
+    differences: strip(differences),
+  };
 }

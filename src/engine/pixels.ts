@@ -3,7 +3,7 @@ import { ditherRow, NO_DITHER } from "@/core/view/dither";
 import type { BandMachine } from "./bandMachine";
 import { CHROMA_PLANES } from "./chromaBand";
 import type { PrintRows } from "./printRows";
-import type { Showing } from "./stageTypes";
+import type { Looks } from "./stageTypes";
 
 // How what a machine holds becomes pixels: opaque, 4 bytes each.
 
@@ -15,28 +15,28 @@ export function pixelsIn(buffer: ArrayBuffer | undefined, pixels: number): Uint8
   return new Uint8Array(buffer?.byteLength === 4 * pixels ? buffer : new ArrayBuffer(4 * pixels));
 }
 
-/** Turns the tones in a machine, and the colour on them where it is seen, into pixels of rows `width` wide. */
+/** Turns the tones in a machine, and the colour on them where it is seen, into pixels of rows `width` wide, from a pixel on. */
 export function showBand(
   machine: BandMachine,
   rgba: Uint8Array,
-  { width, y, rows }: { width: number; y: number; rows: number },
-  { dithered, colourShare }: Showing,
+  { first, width, y, rows }: { first: number; width: number; y: number; rows: number },
+  { dithered, colourShare }: Looks,
   isColoured: boolean,
 ): void {
   if (isColoured && colourShare) machine.limitChroma(colourShare);
   for (let row = 0; row < rows; row++) {
     const dither = dithered ? ditherRow(y + row) : NO_DITHER;
     const pixels = isColoured ? machine.printRgbaRow(row * width, width, dither) : machine.greyRgbaRow(row * width, width, dither);
-    rgba.set(pixels, 4 * (y + row) * width);
+    rgba.set(pixels, 4 * (first + row * width));
   }
 }
 
 /** Turns whole planes of a print into pixels. */
-export function showRows(machine: BandMachine, rgba: Uint8Array, print: Size, { tone, chroma }: PrintRows, showing: Showing): void {
+export function showRows(machine: BandMachine, rgba: Uint8Array, print: Size, { tone, chroma }: PrintRows, looks: Looks): void {
   forBandsOf(machine, print, (first, end, y, rows) => {
     machine.put("tone", tone, first, end);
     if (chroma) for (const name of CHROMA_PLANES) machine.put(name, chroma[name], first, end);
-    showBand(machine, rgba, { width: print.width, y, rows }, showing, chroma !== undefined);
+    showBand(machine, rgba, { first, width: print.width, y, rows }, looks, chroma !== undefined);
   });
 }
 

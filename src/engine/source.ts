@@ -1,5 +1,4 @@
 import { CoreError } from "@/core/errors";
-import { CHANNELS } from "@/core/mix/weights";
 import type { Matrix3 } from "@/core/colour/matrix3";
 import type { SourceSpace } from "@/core/colour/sourceSpace";
 import type { Grain } from "@/core/grain/grain";
@@ -8,7 +7,6 @@ import type { CompiledPlan } from "@/core/plan/compilePlan";
 import type { Area } from "@/core/spots/area";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { BAND_PIXELS, BandMachine } from "./bandMachine";
-import type { BandPlace } from "./surroundingsBand";
 import { betweenDecoded, colourOf, decodeLevels, reduceDecoded, viewOf, type Decoded, type Part, type StoredLevels } from "./decoded";
 import { FUSED_KNOTS } from "./fuseTables";
 import { ANALYSIS_EDGE } from "./maskBases";
@@ -16,13 +14,11 @@ import type { OwnChroma } from "./chromaBand";
 import { PrintCutter } from "./printCutter";
 import type { MaskPicture } from "./maskPlane";
 import { Spotted } from "./spotted";
-import type { SourcePlace } from "./stageTypes";
-
-/** Hue in turns, and how far a place is coloured, 0–1. */
-interface Hues {
-  hue: Float32Array;
-  fade: Float32Array;
-}
+import type { Hues, SourcePlace } from "./stageTypes";
+import { ALONE, type Crew } from "./crew/crew";
+import { allToMake, allToRead } from "./crew/bands";
+import { toMake } from "./crew/strips";
+import type { Band, WorkName, Works } from "./crew/works";
 
 /** Planes of a source by what they are of. */
 export interface LaidPlanes {
@@ -46,7 +42,8 @@ export class Source {
   /** Of whichever stage works at the moment; nothing in it is anybody's afterwards. */
   readonly machine: BandMachine;
   readonly cutter = new PrintCutter();
-  readonly #rowsInBand: number;
+  /** The bands it is worked on in. */
+  readonly bands: readonly Band[];
   readonly #hues = new WeakMap<Planes, Hues>();
   readonly #chroma = new WeakMap<Planes, OwnChroma>();
   readonly #plainTones = new WeakMap<Planes, Float32Array>();
@@ -65,28 +62,27 @@ export class Source {
     found: Decoded,
     readonly size: Size,
     readonly toP3: Matrix3,
-    place?: SourcePlace,
+    place: SourcePlace | undefined,
+    readonly crew: Crew,
   ) {
     this.place = place ?? { x: 0, y: 0, whole: size };
-    this.#rowsInBand = Math.min(Math.max(1, Math.floor(BAND_PIXELS / size.width)), size.height);
+    const rowsInBand = Math.min(Math.max(1, Math.floor(BAND_PIXELS / size.width)), size.height);
+    this.bands = bandsOf(size, rowsInBand);
     // A row of a print cut out of it may be as long as its diagonal.
-    this.machine = new BandMachine(
-      Math.max(this.#rowsInBand * size.width, Math.ceil(Math.hypot(size.width, size.height)) + 1),
-      FUSED_KNOTS,
-    );
+    this.machine = new BandMachine(Math.max(rowsInBand * size.width, Math.ceil(Math.hypot(size.width, size.height)) + 1), FUSED_KNOTS);
     this.machine.setGamut(toP3);
     this.#found = found;
     this.#spotted = this.#spottedOf(found);
   }
 
-  /** From stored levels: interleaved RGB, row after row. `place` where they are a part of a picture; `grain`, packed, where they were reduced. */
+  /** From stored levels: interleaved RGB, row after row. `place` where they are a part of a picture; `grain`, packed, where they were reduced. Whoever helps with it is in its crew. */
   static fromLevels(
     levels: StoredLevels["levels"],
     size: Size,
     space: SourceSpace,
-    { place, grain }: { place?: SourcePlace | undefined; grain?: Uint32Array | undefined } = {},
+    { place, grain, crew = ALONE }: { place?: SourcePlace | undefined; grain?: Uint32Array | undefined; crew?: Crew } = {},
   ): Source {
-    return new Source(decodeLevels({ levels, space, grain }, size), size, space.toP3, place);
+    return new Source(decodeLevels({ levels, space, grain }, size), size, space.toP3, place, crew);
   }
 
   /** The picture's colours as found. */
@@ -147,7 +143,7 @@ export class Source {
   reducedTo(size: Size): Source {
     const healed = this.#healed;
     this.heal(UNTOUCHED); // it covers its own spots
-    const reduced = new Source(reduceDecoded(this.#found, this.size, size), size, this.toP3);
+    const reduced = new Source(reduceDecoded(this.#found, this.size, size), size, this.toP3, undefined, this.crew);
     if (this.#cleaned) reduced.#clean(reduceDecoded(this.#cleaned, this.size, size));
     this.heal(healed);
     return reduced;
@@ -191,22 +187,15 @@ export class Source {
     return part === "lighter" ? this.pixels : 0;
   }
 
-  forBands(work: (from: number, to: number, y: number, rows: number) => void): void {
-    const { width, height } = this.size;
-    for (let y = 0; y < height; y += this.#rowsInBand) {
-      const rows = Math.min(this.#rowsInBand, height - y);
-      work(y * width, (y + rows) * width, y, rows);
-    }
+  /** A plane of tones as far as it is of a part of the pixels. */
+  partOf(tones: Float32Array, part: Part): Float32Array {
+    const from = this.offsetOf(part);
+    return tones.subarray(from, from + this.pixels);
   }
 
-  /** Where the band from a row on lies in the whole picture. */
-  bandPlace(y: number): BandPlace {
-    const { x, y: top, whole } = this.place;
-    return { x, y: top + y, width: this.size.width, whole };
-  }
-
-  putColour(from: number, to: number, colour = this.colour): void {
-    for (const name of CHANNELS) this.machine.put(name, colour[name], from, to);
+  /** Has work done on bands, all of them unless told which. */
+  perform<K extends WorkName>(name: K, job: Works[K], bands = this.bands): void {
+    this.crew.perform(this.machine, name, job, bands);
   }
 
   /** The colours are no longer what they were: what is known of them is found anew. */
@@ -221,11 +210,7 @@ export class Source {
     const known = this.#plainTones.get(colour);
     if (known) return known;
     const tones = new Float32Array(this.pixels);
-    this.forBands((from, to) => {
-      this.putColour(from, to, colour);
-      this.machine.plainTone();
-      this.machine.take("tone", tones, from);
-    });
+    this.perform("find", { colour: allToRead(colour), plain: toMake(tones) });
     this.#plainTones.set(colour, tones);
     return tones;
   }
@@ -240,12 +225,7 @@ export class Source {
     const known = this.#hues.get(colour);
     if (known) return known;
     const hues = { hue: new Float32Array(this.pixels), fade: new Float32Array(this.pixels) };
-    this.forBands((from, to) => {
-      this.putColour(from, to, colour);
-      this.machine.findHues();
-      this.machine.take("hue", hues.hue, from);
-      this.machine.take("fade", hues.fade, from);
-    });
+    this.perform("find", { colour: allToRead(colour), hues: allToMake(hues) });
     this.#hues.set(colour, hues);
     return hues;
   }
@@ -256,11 +236,7 @@ export class Source {
     if (known) return known;
     const plane = () => new Float32Array(this.pixels);
     const own = { a: plane(), b: plane(), root: plane() };
-    this.forBands((from, to) => {
-      this.putColour(from, to, colour);
-      this.machine.findOwnChroma();
-      this.machine.takeOwnChroma(own, from);
-    });
+    this.perform("find", { colour: allToRead(colour), own: allToMake(own) });
     this.#chroma.set(colour, own);
     return own;
   }
@@ -289,4 +265,13 @@ export class Source {
     }
     return sum / count;
   }
+}
+
+/** Bands of so many rows, the last of what is left. */
+function bandsOf({ width, height }: Size, rowsInBand: number): Band[] {
+  return Array.from({ length: Math.ceil(height / rowsInBand) }, (_, i) => {
+    const y = i * rowsInBand;
+    const rows = Math.min(rowsInBand, height - y);
+    return { first: y * width, end: (y + rows) * width, y, rows };
+  });
 }

@@ -10,9 +10,8 @@ import { dustLook } from "@/core/spots/dustLook";
 import { drawScreens } from "@/core/view/screens";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 import { doesAnything, type Bases, type ColourBases } from "./applyRun";
-import { BandSweeps, type LaidRun } from "./bandSweeps";
-import type { BandMachine } from "./bandMachine";
-import { CHROMA_PLANES, type ChromaPlanes } from "./chromaBand";
+import { BandSweeps, type LaidRun, type ShownOnTheWay } from "./bandSweeps";
+import type { ChromaPlanes } from "./chromaBand";
 import { Checkpoints, keysAfter, NO_KEYS, passPainted, type StepKeys } from "./checkpoints";
 import { TableFuser } from "./fuseTables";
 import { rowsSince } from "./grownPlane";
@@ -21,7 +20,7 @@ import { isGatheredOnTheWay, needsBases, type MaskBases } from "./maskKeys";
 import { type MaskPicture } from "./maskPlane";
 import { colouredFrom, gathers, looksClose, NO_HAND, runsOf, sweepsOf, type Hand, type Run } from "./runs";
 import type { Part } from "./decoded";
-import { forBandsOf, pixelsIn, showBand, showRows, type TakeBand } from "./pixels";
+import { forBandsOf, pixelsIn, showRows } from "./pixels";
 import { mapRows } from "./printRows";
 import { Source } from "./source";
 import { StageColour } from "./stageColour";
@@ -107,7 +106,8 @@ export class Stage {
     { buffer, bases, print }: RenderOptions = {},
   ): Uint8ClampedArray<ArrayBuffer> {
     if (showing.of === "colour") return this.#renderColour(plan, showing, { buffer, bases, print });
-    const machine = this.#prepare(plan, { hand, print, bases });
+    const { machine } = this.source;
+    this.#prepare(plan, { hand, print, bases });
     machine.setOutputTable(showing.table);
     const size = print ?? this.size;
     const pixels = size.width * size.height;
@@ -116,8 +116,7 @@ export class Stage {
     const isShownOnTheWay = !print && showing.of === "print";
     const isColoured = showing.of === "print" && showing.coloured !== undefined && this.#sweeps.isColoured(plan.passes.length);
     if (showing.coloured) machine.setOutputSpace(showing.coloured, 8);
-    const show: TakeBand = (_first, _end, y, rows) => showBand(machine, rgba, { width: size.width, y, rows }, showing, isColoured);
-    this.#run(plan, bases, isShownOnTheWay ? show : undefined);
+    this.#run(plan, bases, isShownOnTheWay ? { rgba, looks: showing, isColoured } : undefined);
     if (!isShownOnTheWay) {
       const shown = { tone: this.#shownPlane(showing, bases), chroma: isColoured ? this.chromaAfter(plan.passes.length) : undefined };
       const cut = mapRows(shown, (plane) => this.#cut(plane));
@@ -160,10 +159,7 @@ export class Stage {
     if (!this.source.grain) return checkpoint.tone;
     if (checkpoint.mean) return checkpoint.mean;
     const mean = (checkpoint.mean = new Float32Array(this.source.pixels));
-    this.source.forBands((first, end) => {
-      this.#sweeps.putMean(step, first, end, false);
-      this.source.machine.take("tone", mean, first);
-    });
+    this.#sweeps.takeMean(step, { tone: mean });
     return mean;
   }
 
@@ -173,10 +169,7 @@ export class Stage {
     if (!checkpoint.chroma || !this.source.grain) return checkpoint.chroma;
     if (checkpoint.meanChroma) return checkpoint.meanChroma;
     const mean = { a: new Float32Array(this.source.pixels), b: new Float32Array(this.source.pixels) };
-    this.source.forBands((first, end) => {
-      this.#sweeps.putMean(step, first, end, true);
-      for (const name of CHROMA_PLANES) this.source.machine.take(name, mean[name], first);
-    });
+    this.#sweeps.takeMean(step, mean);
     return (checkpoint.meanChroma = mean);
   }
 
@@ -220,15 +213,9 @@ export class Stage {
   #maskPicture(part?: Part): MaskPicture {
     return {
       ...this.source.colourOf(part),
-      mixed: () => (part ? this.#partOf(this.#tonesOf(0), part) : this.tonesAfter(0)),
+      mixed: () => (part ? this.source.partOf(this.#tonesOf(0), part) : this.tonesAfter(0)),
       hues: () => this.source.hues(this.source.colourOf(part)),
     };
-  }
-
-  #partOf(tones: Float32Array, part: Part): Float32Array {
-    const { pixels } = this.source;
-    const from = this.source.offsetOf(part);
-    return tones.subarray(from, from + pixels);
   }
 
   /** The whole picture small, mixed by a plan. */
@@ -240,7 +227,7 @@ export class Stage {
     return { ...small.size, ...small.#maskPicture() };
   }
 
-  #prepare(plan: CompiledPlan, { hand = NO_HAND, print, bases }: Omit<RenderOptions, "buffer"> & { hand: Hand | undefined }): BandMachine {
+  #prepare(plan: CompiledPlan, { hand = NO_HAND, print, bases }: Omit<RenderOptions, "buffer"> & { hand: Hand | undefined }): void {
     this.#plan = plan;
     this.#hand = hand;
     if (JSON.stringify(print) !== JSON.stringify(this.#print)) {
@@ -248,26 +235,15 @@ export class Stage {
       this.#inside = print && rowsInside(print, this.size);
       this.#checkpoints.forgetCounts();
     }
-    this.source.machine.setMix(plan);
-    const mixed = new Map<Part, Planes>();
-    for (const part of this.source.parts) {
-      const colour = this.#colour.of(part, plan, bases?.colour);
-      mixed.set(part, colour);
-      if (this.source.machine.movesHues || plan.passes.some(({ step }) => step?.kind === "mixed" && step.mix.hueTable))
-        this.source.hues(colour);
-      // Found now: it works in the machine, which sweeps are about to.
-      if (plan.passes.some(({ step }) => step?.kind === "chroma" && step.laid.by === "colour")) this.source.ownChroma(colour);
-    }
-    this.#sweeps.follow(plan, mixed);
-    return this.source.machine;
+    this.#sweeps.follow(plan, new Map(this.source.parts.map((part) => [part, this.#colour.of(part, plan, bases?.colour)])));
   }
 
   /**
-   * Runs the plan from the last step whose tones are still good; `takeBand` sees each band with its finished tones.
+   * Runs the plan from the last step whose tones are still good; finished tones are shown on the way where that is asked for.
    * A pass that gathers needs the whole of what enters it, so the sweep over the bands begins anew there, unless what it
    * needs is given. Masks may need the whole mix, so where there are any it is made first.
    */
-  #run(plan: CompiledPlan, given: Bases | undefined, takeBand?: TakeBand): void {
+  #run(plan: CompiledPlan, given: Bases | undefined, shown?: ShownOnTheWay): void {
     const last = plan.passes.length;
     const before = this.#keys;
     const keys = (this.#keys = keysAfter(before, plan));
@@ -278,11 +254,11 @@ export class Stage {
     const painted = passPainted(before, keys);
     const runs = runsOf(plan, this.#hand);
     if (painted !== undefined && Math.max(...barriers) <= painted && this.#checkpoints.hold([...kept, painted], before)) {
-      if (this.#runPainted(plan, painted, runs, given, takeBand)) return;
+      if (this.#runPainted(plan, painted, runs, given, shown)) return;
     }
     const start = this.#checkpoints.startStep(keys, kept);
     const fresh = this.#checkpoints.renew(keys, kept, start, colouredFrom(plan));
-    if (!takeBand && fresh.size === 0) return;
+    if (!shown && fresh.size === 0) return;
     const isMasked = plan.passes.some(({ step, mask }) => step && mask);
     let masks = given?.masks;
     sweepsOf(
@@ -293,17 +269,17 @@ export class Stage {
       const source = i === 0 && start === undefined ? undefined : (sweep[0]?.from ?? start!);
       if (source !== undefined && isMasked) masks ??= this.#masks.gather();
       const laid = sweep.map((run) => this.#layRun(plan, run, given, masks));
-      this.#sweeps.over(laid, source, fresh, i === sweeps.length - 1 ? takeBand : undefined);
+      this.#sweeps.over(laid, source, fresh, i === sweeps.length - 1 ? shown : undefined);
     });
   }
 
   /** Where a pass was painted on and nothing else changed, only the bands that were painted over are done anew; false where that may be all. */
-  #runPainted(plan: CompiledPlan, pass: number, runs: readonly Run[], given: Bases | undefined, takeBand: TakeBand | undefined): boolean {
+  #runPainted(plan: CompiledPlan, pass: number, runs: readonly Run[], given: Bases | undefined, shown: ShownOnTheWay | undefined): boolean {
     const earlier = this.#exposed.get(pass);
     const laid = runs.filter(({ from }) => from >= pass).map((run) => this.#layRun(plan, run, given, given?.masks));
     const rows = laid[0]?.painted && rowsSince(laid[0].painted, earlier);
     if (!rows) return false;
-    this.#sweeps.over(laid, pass, this.#checkpoints.carryOver(this.#keys, pass), takeBand, rows);
+    this.#sweeps.over(laid, pass, this.#checkpoints.carryOver(this.#keys, pass), shown, rows);
     return true;
   }
 
@@ -434,7 +410,7 @@ export class Stage {
       this.source.machine.put("tone", tone, from, to);
       this.source.machine.countTones(counts);
     };
-    if (!this.#inside) this.source.forBands(count);
+    if (!this.#inside) for (const { first, end } of this.source.bands) count(first, end);
     else forRowsInside(this.#inside, this.size.width, count);
     return (checkpoint.histogram = counts);
   }

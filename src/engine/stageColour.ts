@@ -1,9 +1,10 @@
 import type { Planes } from "@/core/kernels/reference";
-import { CHANNELS } from "@/core/mix/weights";
 import type { CompiledColour, CompiledPlan } from "@/core/plan/compilePlan";
 import type { Grid } from "@/core/region/grid";
 import { surroundingsOf, type Surroundings } from "@/core/spatial/slicedBase";
-import { changeColour, NO_COLOUR_BASES, spreadKey, type ColourBases } from "./applyRun";
+import { NO_COLOUR_BASES, spreadKey, type ColourBases } from "./applyRun";
+import { allToMake, allToRead } from "./crew/bands";
+import { toRead } from "./crew/strips";
 import type { Part } from "./decoded";
 import { emptyPlanes } from "./grainMachine";
 import { colourLooksAtWhole } from "./maskKeys";
@@ -39,7 +40,7 @@ export class StageColour {
     return { masks: this.masks.bases, around: this.#around };
   }
 
-  /** The colour to be mixed of a part of the pixels. Not to be changed; works in the source's machine unless it is there. */
+  /** The colour to be mixed of a part of the pixels. Not to be changed. */
   of(part: Part, plan: CompiledPlan, given?: ColourBases): Planes {
     this.#source.heal(plan);
     const found = this.#source.colourToMix(part, plan.clean);
@@ -78,14 +79,16 @@ export class StageColour {
 
   #change(part: Part, passes: readonly CompiledColour[], found: Planes, bases: ColourBases, out: Planes): void {
     const source = this.#source;
-    const { machine } = source;
-    const planes = passes.map(({ mask }) => mask && this.masks.mask(mask, bases.masks, part));
-    const tones = passes.some(({ step }) => step.kind === "light" && step.around) ? source.plainTones(part) : undefined;
-    source.forBands((from, to, y) => {
-      source.putColour(from, to, found);
-      if (tones) machine.put("tone", tones, from, to);
-      changeColour(machine, passes, planes, bases, source.bandPlace(y), from);
-      for (const name of CHANNELS) machine.take(name, out[name], from);
+    const looksAround = passes.some(({ step }) => step.kind === "light" && step.around);
+    source.perform("change", {
+      place: { ...source.place, width: source.size.width },
+      toP3: source.toP3,
+      passes: passes.map(({ step, strength }) => ({ step, strength })),
+      masks: passes.map(({ mask }) => mask && toRead(this.masks.mask(mask, bases.masks, part))),
+      around: bases.around,
+      found: allToRead(found),
+      tones: looksAround ? toRead(source.plainTones(part)) : undefined,
+      changed: allToMake(out),
     });
   }
 }

@@ -5,8 +5,8 @@ import type { Size } from "@/core/spatial/areaReduce";
 import { lookTable } from "@/core/view/toneTables";
 import type { ShownMask } from "./stageMasks";
 
-/** How a stage is turned into pixels. */
-export interface Showing {
+/** How tones are turned into pixels. */
+export interface Looks {
   /** Levels 0–255 over tone, or over linear light when `of` is the colour. */
   table: Float32Array;
   dithered: boolean;
@@ -14,6 +14,10 @@ export interface Showing {
   coloured?: OutputSpace | undefined;
   /** How far it is shown, over tone 0–1; absent where it is everywhere. */
   colourShare?: Float32Array | undefined;
+}
+
+/** How a stage is turned into pixels. */
+export interface Showing extends Looks {
   /** The finished tones, the source colours instead, what the passes in hand change, on mid grey, a mask, or small things pushed. */
   of: "print" | "colour" | "change" | "mask" | "stops" | "dust";
   /** The pass whose stops are shown. */
@@ -73,4 +77,10 @@ export interface SourcePlace {
   x: number;
   y: number;
   whole: Size;
+}
+
+/** Hue in turns, and how far a place is coloured, 0–1. */
+export interface Hues {
+  hue: Float32Array;
+  fade: Float32Array;
 }

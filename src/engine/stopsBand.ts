@@ -5,7 +5,7 @@ import { knotsOf } from "@/core/kernels/pairTable";
 import type { Surroundings } from "@/core/spatial/slicedBase";
 import { SOFT_KNOTS } from "@/core/steps/knots";
 import { ROWS_TO_A_SIDE, type StopsRows } from "@/core/steps/orderedStops";
-import type { Blended, StopsStep, StopsThrough, SurroundingsStep } from "@/core/steps/step";
+import type { Blended, GivenStops, StopsThrough, SurroundingsStep } from "@/core/steps/step";
 import type { PlaneName } from "./bandMachine";
 import { padded, type BandPlace, type SurroundingsBand } from "./surroundingsBand";
 import { BLEND_SLOT, SHARE_SLOT, STOPS_SLOTS, type TableSlots } from "./tableSlots";
@@ -57,7 +57,7 @@ export class StopsBand {
   }
 
   /** tone → tone, exposed by the stops in the machine, where anything is painted, by those given flat and those given by tone. */
-  byStops({ gain, flat, through, byTone, blended, onPaper }: StopsStep, isPainted: boolean, byMask: boolean, pixels: number): void {
+  byStops({ gain, flat, through, byTone, blended, onPaper }: GivenStops, isPainted: boolean, byMask: boolean, pixels: number): void {
     const p = this.plane;
     const n = padded(pixels);
     const { run } = this.heap;

@@ -62,6 +62,13 @@ export interface StopsStep {
   blended: Blended | undefined;
 }
 
+/** The same for places that have their stops already. */
+export type GivenStops = Omit<StopsStep, "placed">;
+
+export function withoutPlaces({ placed: _, ...given }: StopsStep): GivenStops {
+  return given;
+}
+
 /** How tones that a step makes meet those that are there. */
 export interface Meeting {
   mode: BlendMode;

@@ -1,0 +1,111 @@
+import type { Matrix3 } from "@/core/colour/matrix3";
+import type { CompiledPlan } from "@/core/plan/compilePlan";
+import { applyRun, type LaidSteps, type StepBase } from "../applyRun";
+import type { BandMachine } from "../bandMachine";
+import type { OwnChroma } from "../chromaBand";
+import { showBand } from "../pixels";
+import { returnsColour } from "../runs";
+import type { Hues, Looks, SourcePlace } from "../stageTypes";
+import { ownOf, placeOf, putColour, putTones, takeTones, type StripsOf, type StripsOfColour, type StripsOfTones } from "./bands";
+import type { Strip } from "./strips";
+import type { Band, Work } from "./works";
+
+/** Steps of a plan one after the other, from what is mixed or from tones, keeping tones on the way; and how they are shown in the end. */
+export interface Sweep {
+  place: SourcePlace & { width: number };
+  toP3: Matrix3;
+  mix: Pick<CompiledPlan, "weights" | "hueTable">;
+  /** Whether colour is laid on tones at all. */
+  laysColour: boolean;
+  parts: readonly SweptPart[];
+  shown: Shown | undefined;
+}
+
+/** One of the tones that stand for what is inside each pixel, or all there is of it. */
+export interface SweptPart {
+  /** Tones to begin from; without them it begins with the mix, which is kept where it is wanted. */
+  from: StripsOfTones | undefined;
+  mixed: StripsOfTones | undefined;
+  /** What is mixed, as far as it is asked for: its channels, its hues, its own colour. */
+  colour: StripsOfColour | undefined;
+  hues: StripsOf<Hues> | undefined;
+  own: StripsOf<OwnChroma> | undefined;
+  runs: readonly SweptRun[];
+}
+
+/** A run with where it acts and what it needs of the whole picture. */
+export interface SweptRun extends LaidSteps {
+  free: LaidSteps | undefined;
+  base: StepBase | undefined;
+  mask: Strip | undefined;
+  added: Strip | undefined;
+  painted: Strip | undefined;
+  differences: Strip | undefined;
+  /** The tones after it, where they are kept. */
+  kept: StripsOfTones | undefined;
+}
+
+/** How finished tones are shown: those of a machine, or the mean light of two for each pixel, by the share of the lighter. */
+export interface Shown {
+  looks: Looks;
+  isColoured: boolean;
+  mean: { darker: StripsOfTones; lighter: StripsOfTones; share: Strip } | undefined;
+  rgba: Strip<Uint8Array>;
+}
+
+export const sweepWork: Work<Sweep> = {
+  begin(machine, { toP3, mix, shown }) {
+    machine.setGamut(toP3);
+    machine.setMix(mix);
+    if (!shown) return;
+    machine.setOutputTable(shown.looks.table);
+    if (shown.looks.coloured) machine.setOutputSpace(shown.looks.coloured, 8);
+  },
+  perform(machine, job, band) {
+    for (const part of job.parts) sweepPart(machine, job, part, band);
+    if (job.shown) show(machine, job, job.shown, band);
+  },
+};
+
+function sweepPart(machine: BandMachine, { place, mix, laysColour }: Sweep, part: SweptPart, band: Band): void {
+  const { first, end } = band;
+  const putMixed = (withHues: boolean) => {
+    putColour(machine, part.colour!, band);
+    if (withHues) for (const name of ["hue", "fade"] as const) machine.put(name, part.hues![name].strip, first, end);
+  };
+  if (part.from) putTones(machine, part.from, band, laysColour);
+  else {
+    putMixed(mix.hueTable !== undefined);
+    machine.mix();
+    if (laysColour) machine.clearChroma();
+    if (part.mixed) takeTones(machine, part.mixed, band);
+  }
+  for (const run of part.runs) {
+    if (run.mixed) putMixed(run.mixed.mix.hueTable !== undefined);
+    if (returnsColour(run)) machine.putOwnChroma(ownOf(part.own!), first, end);
+    const [plane, added, painted, differences] = [run.mask, run.added, run.painted, run.differences].map((strip) => strip?.strip);
+    applyRun(machine, run, { base: run.base, plane, added, painted, differences, first }, placeOf(place, band));
+    if (run.kept) takeTones(machine, run.kept, band);
+  }
+}
+
+function show(machine: BandMachine, { place, laysColour }: Sweep, { looks, isColoured, mean, rgba }: Shown, band: Band): void {
+  if (mean) putMean(machine, mean, band, laysColour, isColoured);
+  showBand(machine, rgba.strip, { ...band, width: place.width }, looks, isColoured);
+}
+
+/** Puts the mean light of the two tones of each pixel into a machine, and of the colour on them. */
+export function putMean(
+  machine: BandMachine,
+  { darker, lighter, share }: NonNullable<Shown["mean"]>,
+  band: Band,
+  laysColour: boolean,
+  isColoured: boolean,
+): void {
+  const { first, end } = band;
+  putTones(machine, darker, band, laysColour);
+  machine.meanLight(lighter.tone.strip, share.strip, first, first, end - first);
+  if (!isColoured || !lighter.chroma) return;
+  const { a, b } = lighter.chroma;
+  machine.meanChroma(darker.tone.strip, first, { a: a.strip, b: b.strip }, first);
+}
