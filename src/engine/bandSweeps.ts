@@ -77,17 +77,18 @@ export class BandSweeps {
 
   #sweepOf(runs: readonly LaidRun[], from: number | undefined, fresh: ReadonlySet<number>, shown: ShownOnTheWay | undefined): Sweep {
     const { source } = this;
-    const tones = this.#stripsOfTones(fresh);
+    const made = new Set([...(from === undefined ? [0] : []), ...runs.map(({ to }) => to)].filter((step) => fresh.has(step)));
+    const tones = this.#stripsOfTones(made);
     const needsHues = runs.some(({ mixed }) => mixed?.mix.hueTable) || (from === undefined && this.#mix!.hueTable);
     const parts = source.parts.map((part, i): SweptPart => {
       const colour = this.#mixed.get(part)!;
       return {
         from: from === undefined ? undefined : tones(from, part),
-        mixed: from === undefined && fresh.has(0) ? tones(0, part) : undefined,
+        mixed: from === undefined && made.has(0) ? tones(0, part) : undefined,
         colour: from === undefined || runs.some(({ mixed }) => mixed) ? allToRead(colour) : undefined,
         hues: needsHues ? allToRead(source.hues(colour)) : undefined,
         own: runs.some(returnsColour) ? allToRead(source.ownChroma(colour)) : undefined,
-        runs: runs.map((run) => ({ ...sweptRun(run, i), kept: fresh.has(run.to) ? tones(run.to, part) : undefined })),
+        runs: runs.map((run) => ({ ...sweptRun(run, i), kept: made.has(run.to) ? tones(run.to, part) : undefined })),
       };
     });
     const last = this.#last;
@@ -106,13 +107,13 @@ export class BandSweeps {
     };
   }
 
-  /** The tones after steps, part by part, as strips that are made where they are fresh: the same strips each time. */
-  #stripsOfTones(fresh: ReadonlySet<number>): (step: number, part: Part) => StripsOfTones {
+  /** The tones after steps, part by part, as strips, some of which are made: the same strips each time. */
+  #stripsOfTones(made: ReadonlySet<number>): (step: number, part: Part) => StripsOfTones {
     const known = new Map<string, StripsOfTones>();
     return (step, part) => {
       const key = `${step} ${part}`;
       const { tone, chroma } = this.checkpoints.at(step);
-      const of = (plane: Float32Array): Strip => (fresh.has(step) ? toMake : toRead)(this.source.partOf(plane, part));
+      const of = (plane: Float32Array): Strip => (made.has(step) ? toMake : toRead)(this.source.partOf(plane, part));
       const strips = known.get(key) ?? { tone: of(tone), chroma: chroma && { a: of(chroma.a), b: of(chroma.b) } };
       known.set(key, strips);
       return strips;

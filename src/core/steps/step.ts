@@ -65,8 +65,8 @@ export interface StopsStep {
 /** The same for places that have their stops already. */
 export type GivenStops = Omit<StopsStep, "placed">;
 
-export function withoutPlaces({ placed: _, ...given }: StopsStep): GivenStops {
-  return given;
+export function withoutPlaces({ kind, gain, flat, through, byTone, onPaper, blended }: StopsStep): GivenStops {
+  return { kind, gain, flat, through, byTone, onPaper, blended };
 }
 
 /** How tones that a step makes meet those that are there. */

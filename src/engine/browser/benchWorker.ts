@@ -25,6 +25,7 @@ import { closeReach, looksAtWhole } from "../runs";
 import { PlanReceiver } from "../wirePlan";
 import { CloseParts, type Wanted } from "./closeParts";
 import { spotSource } from "./spotSource";
+import { startCrew } from "./startCrew";
 import { SmallPictures, stopsOf } from "./smallPictures";
 import { NO_BASES, type Bases } from "../applyRun";
 import { Source } from "../source";
@@ -75,6 +76,7 @@ let frames: MessagePort | undefined;
 let countedAt = -Infinity;
 let countLater: ReturnType<typeof setTimeout> | undefined;
 let previewLater: ReturnType<typeof setTimeout> | undefined;
+const crew = startCrew();
 const receiver = new PlanReceiver();
 const compile = planCompiler();
 
@@ -159,9 +161,9 @@ async function openPicture({ pictureId, picture, origin }: Questions["open"]["qu
   const reading = fetcher.read(previewArea(picture), new AbortController().signal);
   ditherRow(0); // takes longer to make than a frame: while the picture is on its way
   const { levels, grain } = await reading;
-  const preview = new Views(Source.fromLevels(levels, { width, height }, space, { grain }));
+  const preview = new Views(Source.fromLevels(levels, { width, height }, space, { grain, crew }));
   const small = new SmallPictures(preview.source, picture.levels[0]!);
-  const close = new CloseParts(picture, fetcher, cleaned, renderAgain, sayFailed);
+  const close = new CloseParts(picture, fetcher, cleaned, renderAgain, sayFailed, crew);
   open = { picture, fetcher, cleaned, cleaning: "unasked", preview, fitted: undefined, close, small };
   whenOpen(open);
   schedule();

@@ -1,3 +1,4 @@
+import type { Crew } from "../crew/crew";
 import { cleanedLevel, type PreparedPicture } from "@/contracts/preparedPicture";
 import {
   frameKey,
@@ -53,6 +54,8 @@ export class CloseParts {
     /** Told when something came that was wanted. */
     readonly onArrived: () => void,
     readonly onFailed: (error: unknown) => void,
+    /** Helps with what is seen closely. */
+    readonly crew: Crew,
   ) {}
 
   /** What is there, wherever it lies. */
@@ -101,7 +104,11 @@ export class CloseParts {
     const cleaned = of.isCleaned ? this.cleaned : undefined;
     const [{ levels, grain }, clean] = await Promise.all([this.fetcher.read(needed, signal), cleaned?.read(needed, signal)]);
     const place = { x: needed.x, y: needed.y, whole: level };
-    const source = Source.fromLevels(levels, { width: needed.width, height: needed.height }, level.space, { place, grain });
+    const source = Source.fromLevels(levels, { width: needed.width, height: needed.height }, level.space, {
+      place,
+      grain,
+      crew: this.crew,
+    });
     if (clean) source.giveCleaned({ ...clean, space: cleanedLevel(level).space });
     const beside = new BesideParts(needed, { index: area.level, ...level });
     await beside.fetch(beside.missing(of.spots), source, this.fetcher, cleaned, signal);

@@ -1,0 +1,174 @@
+import { join } from "node:path";
+import { Worker } from "node:worker_threads";
+import { build } from "esbuild";
+import fc from "fast-check";
+import { afterAll, afterEach, beforeAll, describe, expect, test, vi } from "vitest";
+import { SRGB_SPACE } from "@/core/colour/sourceSpace";
+import { compilePlan } from "@/core/plan/compilePlan";
+import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
+import { emptyRegion } from "@/core/plan/editRegions";
+import type { Plan } from "@/core/plan/plan";
+import { BandMachine } from "@/engine/bandMachine";
+import { ALONE, type Crew } from "@/engine/crew/crew";
+import { Helper, type Help } from "@/engine/crew/helper";
+import { SharedCrew, type HelpingThread } from "@/engine/crew/sharedCrew";
+import { DONE, FAILED, Slots } from "@/engine/crew/slots";
+import { toMake, toRead } from "@/engine/crew/strips";
+import { Source } from "@/engine/source";
+import { Stage } from "@/engine/stage";
+import { FINISHED } from "@/engine/stageTypes";
+import { anyPlan } from "../anyPlan";
+import { colourful } from "../madePictures";
+import { temporaryFolder } from "../temporary";
+
+const folder = temporaryFolder();
+const wide = { width: 900, height: 640 };
+const size = { width: 450, height: 320 };
+const levels = colourful(wide.width, wide.height);
+
+const stageBy = (crew: Crew) => new Stage(Source.fromLevels(levels, wide, SRGB_SPACE, { crew }).reducedTo(size));
+const nothing = { first: 0, end: 0 };
+const isSame = (a: ArrayLike<number>, b: ArrayLike<number>) =>
+  a.length === b.length && Array.prototype.every.call(a, (one, i) => one === b[i]);
+
+/** Passes of all the kinds of work: before the mix, through masks, around, with colour, painted. */
+const everything: Plan = {
+  ...defaultPlan(),
+  regions: [
+    {
+      ...emptyRegion("r", "R"),
+      shapes: [{ id: "o", combine: "add", kind: "oval", x: 0.5, y: 0.4, across: 0.3, down: 0.2, turnDeg: 20, inner: 0.1, outer: 0.1 }],
+    },
+  ],
+  passes: [
+    { ...restingPass("scene-light", "l", "L"), move: { kind: "scene-light", exposure: 0.5, shadows: 0.4, lights: -0.5 } },
+    { ...restingPass("contrast", "c", "C"), region: "r", move: { kind: "contrast", around: 5, grade: 3, black: 0, white: 10 } },
+    restingPass("contrast-mask", "m", "M"),
+    { ...restingPass("relief", "s", "S"), move: { kind: "relief", fine: 0.5, medium: 0.4, broad: -0.3 } },
+    { ...restingPass("colour-return", "u", "U"), move: { kind: "colour-return", saturation: 0.8 } },
+    { ...restingPass("tint", "t", "T"), move: { kind: "tint", points: [{ zone: 5, hueDeg: 70, chroma: 0.04 }], replaces: false } },
+  ],
+};
+
+describe("with helpers in threads", () => {
+  const workers: Worker[] = [];
+  let crew: SharedCrew;
+  beforeAll(async () => {
+    const thread = join(folder, "thread.mjs");
+    await build({ entryPoints: ["tests/engine/helpingThread.ts"], outfile: thread, bundle: true, platform: "node", format: "esm" });
+    crew = new SharedCrew(
+      [1, 2].map((): HelpingThread => {
+        const worker = new Worker(thread);
+        workers.push(worker);
+        return { send: (help) => worker.postMessage(help), stop: () => void worker.terminate() };
+      }),
+    );
+  });
+  afterAll(() => Promise.all(workers.map((worker) => worker.terminate())));
+
+  test("any plan is what it is alone, to the bit", () => {
+    const [alone, shared] = [stageBy(ALONE), stageBy(crew)];
+    fc.assert(
+      fc.property(anyPlan(), (plan) => {
+        const compiled = compilePlan({ ...plan, mix: { ...plan.mix, clean: 0 } });
+        expect(isSame(shared.render(compiled, nothing, FINISHED), alone.render(compiled, nothing, FINISHED))).toBe(true);
+        const last = compiled.passes.length;
+        expect(isSame(shared.tonesAfter(last), alone.tonesAfter(last))).toBe(true);
+      }),
+      { numRuns: 40 },
+    );
+  });
+
+  test("works of every kind are shared: bands are missing on the thread that hands them out", () => {
+    const works = ["applyColour", "mix", "applySurroundings", "applyChroma", "applyTableByMask", "findOwnChroma"] as const;
+    const done = (by: Crew) => {
+      const spies = works.map((name) => vi.spyOn(BandMachine.prototype, name));
+      const stage = stageBy(by);
+      const frames = [0, 1, 2, 3].map((k) => {
+        const light = { kind: "scene-light", exposure: 0.1 * k, shadows: 0.4, lights: -0.5 } as const;
+        return stage.render(
+          compilePlan({ ...everything, passes: [{ ...everything.passes[0]!, move: light }, ...everything.passes.slice(1)] }),
+          nothing,
+          FINISHED,
+        );
+      });
+      const calls = spies.map((spy) => spy.mock.calls.length);
+      vi.restoreAllMocks();
+      return { frames, calls };
+    };
+    const [alone, shared] = [done(ALONE), done(crew)];
+    expect(shared.frames.map((frame, i) => isSame(frame, alone.frames[i]!))).toEqual([true, true, true, true]);
+    works.forEach((name, i) => expect([name, shared.calls[i]! < alone.calls[i]!]).toEqual([name, true]));
+  });
+});
+
+/** What is found of a ramp of colour, by helpers that are told of here. */
+const pixels = 8 * 1000;
+const bands = Array.from({ length: 8 }, (_, i) => ({ first: 1000 * i, end: 1000 * (i + 1), y: i, rows: 1 }));
+const ramp = Float32Array.from({ length: pixels }, (_, i) => i / pixels);
+function tonesBy(crew: Crew): Float32Array {
+  const tones = new Float32Array(pixels);
+  const colour = { red: toRead(ramp), green: toRead(ramp), blue: toRead(ramp) };
+  crew.perform(new BandMachine(1000, 1), "find", { colour, plain: toMake(tones) }, bands);
+  return tones;
+}
+const expected = tonesBy(ALONE);
+
+describe("helpers that are no help", () => {
+  /** A crew of one that meets every band handed to it in one way. */
+  function crewOf(acts: (slots: Slots, slot: number, work: number) => void) {
+    const stop = vi.fn<() => void>();
+    const helps: Help[] = [];
+    const fill = Slots.prototype.fill;
+    vi.spyOn(Slots.prototype, "fill").mockImplementation(function (this: Slots, slot, work, band) {
+      fill.call(this, slot, work, band);
+      acts(this, slot, work);
+    });
+    const crew = new SharedCrew([{ send: (help) => void helps.push(help), stop }], 50);
+    return { crew, stop, helps, filled: () => vi.mocked(Slots.prototype.fill).mock.calls.length };
+  }
+  afterEach(() => void vi.restoreAllMocks());
+
+  test("one that never comes is not waited for", () => {
+    const { crew, stop, filled } = crewOf(() => undefined);
+    expect(isSame(tonesBy(crew), expected)).toBe(true);
+    expect(filled()).toBeGreaterThan(0);
+    expect(stop).not.toHaveBeenCalled();
+  });
+
+  test("what it fails at is done again", () => {
+    const { crew } = crewOf((slots, slot, work) => {
+      slots.claim(slot, work);
+      slots.finish(slot, work, FAILED);
+    });
+    expect(isSame(tonesBy(crew), expected)).toBe(true);
+  });
+
+  test("one that stops in the middle of a band is let go, and its bands are done without it", () => {
+    const { crew, stop, filled } = crewOf((slots, slot, work) => void slots.claim(slot, work));
+    expect(isSame(tonesBy(crew), expected)).toBe(true);
+    expect(stop).toHaveBeenCalledOnce();
+    const before = filled();
+    expect(isSame(tonesBy(crew), expected)).toBe(true);
+    expect(filled()).toBe(before);
+  });
+
+  test("one that comes when the work is over goes, and touches nothing of the next", () => {
+    const late: Help[] = [];
+    const { crew, helps } = crewOf((slots, slot, work) => {
+      if (late.length === 0) return;
+      new Helper().help(late[0]!);
+      expect(slots.state(slot, work)).toBeDefined();
+    });
+    tonesBy(crew);
+    late.push(helps[0]!);
+    expect(isSame(tonesBy(crew), expected)).toBe(true);
+  });
+
+  test("what is wrong with a job is met by who handed it in", () => {
+    const { crew } = crewOf((slots, slot, work) => void (slots.claim(slot, work) && slots.finish(slot, work, DONE)));
+    const tooLarge = bands.map((band) => ({ ...band, end: band.first + 5000 }));
+    const job = { colour: { red: toRead(ramp), green: toRead(ramp), blue: toRead(ramp) }, plain: toMake(new Float32Array(pixels)) };
+    expect(() => crew.perform(new BandMachine(1000, 1), "find", job, tooLarge)).toThrow(/room for/);
+  });
+});
