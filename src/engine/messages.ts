@@ -70,7 +70,8 @@ export type WireRequest = Omit<RenderRequest, "plan"> & { plan: WirePlan };
 
 /** What the page asks of its worker besides frames. */
 export type Questions = {
-  open: { question: { pictureId: string; picture: PreparedPicture; origin: string }; answer: { hueShares: Float32Array } };
+  /** `cores` of the machine, as far as the page may use them. */
+  open: { question: { pictureId: string; picture: PreparedPicture; origin: string; cores: number }; answer: { hueShares: Float32Array } };
   read: { question: Place; answer: PointReading | undefined };
   /** Small pictures: the finished print, or what each of the plan's passes changes. */
   glimpse: { question: { plan: WirePlan; of: GlimpseOf }; answer: Glimpse[] };

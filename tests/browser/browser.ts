@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { extname, join } from "node:path";
-import puppeteer, { type Browser, type Page } from "puppeteer-core";
+import puppeteer, { type Browser, type Page, type WebWorker } from "puppeteer-core";
 import { afterAll, beforeAll, inject } from "vitest";
 
 const ARGUMENTS = [
@@ -211,4 +211,11 @@ export async function press(page: Page, words: string, within = "body"): Promise
     words,
     within,
   );
+}
+
+/** The worker of a page that was given a name, the newest of them. */
+export async function workerNamed(page: Page, name: string): Promise<WebWorker> {
+  const workers = page.workers();
+  const names = await Promise.all(workers.map((worker) => worker.evaluate(() => self.name).catch(() => undefined)));
+  return workers[names.lastIndexOf(name)]!;
 }

@@ -1,6 +1,6 @@
 import type { Page } from "puppeteer-core";
 import { expect, test } from "vitest";
-import { openOwnPrint, ownBrowser, pick, pixelsAt, press, settled } from "./browser";
+import { openOwnPrint, ownBrowser, pick, pixelsAt, press, settled, workerNamed } from "./browser";
 
 const { newPage, faults, address } = ownBrowser();
 
@@ -29,15 +29,15 @@ test("a worker that throws or falls silent is replaced: edits made meanwhile are
   const none = await pixelsAt(page, PLACES);
   expect(none).not.toEqual(full);
 
-  const worker = () => page.workers().at(-1)!;
-  const first = worker();
+  const worker = () => workerNamed(page, "picture");
+  const first = await worker();
   await first.evaluate(() => void setTimeout(() => { throw new Error("made by a test"); })); // prettier-ignore
   await setStrength(page, "100");
   await settled(page);
   expect(await pixelsAt(page, PLACES)).toEqual(full);
-  expect(worker()).not.toBe(first);
+  expect(await worker()).not.toBe(first);
 
-  await worker().evaluate(() => self.close());
+  await (await worker()).evaluate(() => self.close());
   await setStrength(page, "0");
   await settled(page);
   expect(await pixelsAt(page, PLACES)).toEqual(none);

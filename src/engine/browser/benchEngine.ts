@@ -71,7 +71,8 @@ export class BenchEngine {
     this.#events = events;
     this.#presenting = startPresenting((message) => this.#present(message), events.onFailure);
     this.#worker = this.#started();
-    this.#open = () => void this.#ask("open", () => ({ pictureId, picture, origin: location.origin })).then(this.#onOpen);
+    const open = { pictureId, picture, origin: location.origin, cores: navigator.hardwareConcurrency };
+    this.#open = () => void this.#ask("open", () => open).then(this.#onOpen);
     this.#open();
     this.#watch = setInterval(() => this.#look(), PING_EVERY_MS);
   }
@@ -136,7 +137,7 @@ export class BenchEngine {
   }
 
   #started(): Worker {
-    const worker = new Worker(new URL("./benchWorker.ts", import.meta.url), { type: "module" });
+    const worker = new Worker(new URL("./benchWorker.ts", import.meta.url), { type: "module", name: "picture" });
     worker.onmessage = ({ data }: MessageEvent<FromWorker>) => this.#hear(data);
     worker.onerror = (event) => this.#lose(event.message || "it stopped");
     const port = this.#presenting.connect();

@@ -76,7 +76,6 @@ let frames: MessagePort | undefined;
 let countedAt = -Infinity;
 let countLater: ReturnType<typeof setTimeout> | undefined;
 let previewLater: ReturnType<typeof setTimeout> | undefined;
-const crew = startCrew();
 const receiver = new PlanReceiver();
 const compile = planCompiler();
 
@@ -152,13 +151,14 @@ function glimpsesOf({ small, preview, picture }: Open, plan: Plan, of: GlimpseOf
   return [{ ...sizeOf(print ?? preview.size), rgba }];
 }
 
-async function openPicture({ pictureId, picture, origin }: Questions["open"]["question"]): Promise<Questions["open"]["answer"]> {
+async function openPicture({ pictureId, picture, origin, cores }: Questions["open"]["question"]): Promise<Questions["open"]["answer"]> {
   const fetcher = new LevelFetcher(picture.levels, (area, of, signal) => fetchArea(origin, pictureId, { ...area, of }, signal));
   const cleaned = new LevelFetcher(picture.levels.map(cleanedLevel), (area, of, signal) =>
     fetchArea(origin, pictureId, { ...area, of: of === "grain" ? "clean-grain" : "clean" }, signal),
   );
   const { width, height, space } = picture.levels.at(-1)!;
   const reading = fetcher.read(previewArea(picture), new AbortController().signal);
+  const crew = startCrew(cores);
   ditherRow(0); // takes longer to make than a frame: while the picture is on its way
   const { levels, grain } = await reading;
   const preview = new Views(Source.fromLevels(levels, { width, height }, space, { grain, crew }));

@@ -16,7 +16,7 @@ export function startPresenting(say: (message: FromPresenter) => void, onFailure
 }
 
 function inWorker(say: (message: FromPresenter) => void, onFailure: (reason: string) => void): Presenting {
-  const worker = new Worker(new URL("./presentWorker.ts", import.meta.url), { type: "module" });
+  const worker = new Worker(new URL("./presentWorker.ts", import.meta.url), { type: "module", name: "drawing" });
   worker.onmessage = ({ data }: MessageEvent<FromPresenter>) => say(data);
   worker.onerror = ({ message }) => onFailure(message || "what draws it stopped");
   const given = new WeakSet<HTMLCanvasElement>();

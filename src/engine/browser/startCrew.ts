@@ -4,16 +4,19 @@ import { SharedCrew, type HelpingThread } from "../crew/sharedCrew";
 /** More would wait for the memory, and for the one that hands bands out. */
 const MOST_HELPERS = 3;
 
-/** Helpers for the cores the machine has besides the one this runs on; none where memory cannot be shared. */
-export function startCrew(): Crew {
-  const count = Math.min(navigator.hardwareConcurrency - 1, MOST_HELPERS);
+/** The thread that hands bands out has a core, and the page: one that is waited for while it has none costs more than it helps. */
+const OWN_CORES = 2;
+
+/** Helpers for the cores that a machine has besides; none where memory cannot be shared. */
+export function startCrew(cores: number): Crew {
+  const count = Math.min(cores - OWN_CORES, MOST_HELPERS);
   if (!crossOriginIsolated || count < 1) return ALONE;
   const crew: SharedCrew = new SharedCrew(Array.from({ length: count }, () => startThread((thread) => crew.lose(thread))));
   return crew;
 }
 
 function startThread(onLost: (thread: HelpingThread) => void): HelpingThread {
-  const worker = new Worker(new URL("./bandHelper.ts", import.meta.url), { type: "module" });
+  const worker = new Worker(new URL("./bandHelper.ts", import.meta.url), { type: "module", name: "bands" });
   const thread: HelpingThread = { send: (help) => worker.postMessage(help), stop: () => worker.terminate() };
   worker.onerror = () => onLost(thread);
   return thread;
