@@ -9,7 +9,12 @@ import { buildWeb, installDebian, root } from "../scripts/install.mjs";
 installDebian(["postgresql", "chromium"]);
 buildWeb();
 await build({
-  entryPoints: { benchEngine: "bench/engine.ts", benchFrames: "bench/frames.ts" },
+  entryPoints: {
+    benchEngine: "bench/engine.ts",
+    benchFrames: "bench/frames.ts",
+    benchCrew: "bench/crew.ts",
+    helpingThread: "tests/engine/helpingThread.ts",
+  },
   outdir: "dist",
   outExtension: { ".js": ".mjs" },
   bundle: true,
@@ -21,6 +26,7 @@ await build({
 });
 const node = (...args) => spawnSync(process.execPath, args, { cwd: root, stdio: "inherit" });
 node("dist/benchEngine.mjs");
+node("dist/benchCrew.mjs");
 
 const folder = mkdtempSync(join(tmpdir(), "nigrographe-bench-"));
 chmodSync(folder, 0o755);
