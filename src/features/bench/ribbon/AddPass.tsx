@@ -2,16 +2,14 @@
 import { actsOnColour } from "@/core/passes/passKinds";
 import type { MoveKind, Pass } from "@/core/plan/plan";
 import { Menu } from "@/features/shared/Menu";
-import { useBench, useBenchState } from "../state/BenchContext";
-import { settledPlan } from "../state/benchStore";
+import { useBench } from "../state/BenchContext";
 import { addPass } from "./addPassEdit";
 import { MOVE_KINDS, PASS_FACES } from "../passes/passFaces";
 import styles from "./PlanRibbon.module.css";
 
 /** Adds a pass after the one in hand: fresh, or with the settings of the last one of its kind. */
-export function AddPass() {
+export function AddPass({ passes }: { passes: readonly Pass[] }) {
   const { store } = useBench();
-  const passes = useBenchState((state) => settledPlan(state).passes);
   const lastOf = (kind: MoveKind) => passes.findLast(({ move }) => move.kind === kind);
   const add = (kind: MoveKind, like: Pass | undefined) => addPass(store, kind, like);
   const offersOf = (kinds: readonly MoveKind[]) =>

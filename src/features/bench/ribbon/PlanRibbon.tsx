@@ -16,13 +16,14 @@ import { regionOf } from "@/core/plan/editRegions";
 import { movePass, passesBeforeMix } from "@/core/plan/editPasses";
 import { AddPass } from "./AddPass";
 import { useBench, useBenchState } from "../state/BenchContext";
-import { chooseStep, settledPlan } from "../state/benchStore";
+import { chooseStep } from "../state/benchStore";
 import { passNumber } from "../state/passNumber";
 import { frameWords } from "../frame/ratios";
 import { useWheel } from "../easel/useWheel";
 import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
 import { mixWords } from "../panels/mixWords";
 import { PassSlip } from "./PassSlip";
+import { useCalmPlan } from "./useCalmPlan";
 import { useChanges } from "./useChanges";
 import styles from "./PlanRibbon.module.css";
 
@@ -39,10 +40,10 @@ const KEYBOARD: KeyboardSensorOptions = {
 export function PlanRibbon() {
   const { start, store } = useBench();
   // The picture and the scale go before: under a moving hand the ribbon may be a moment late.
-  const plan = useDeferredValue(useBenchState(settledPlan));
+  const plan = useDeferredValue(useCalmPlan());
   const step = useBenchState((state) => state.step);
   const sensors = useSensors(useSensor(PointerSensor, POINTER), useSensor(KeyboardSensor, KEYBOARD));
-  const changes = useChanges();
+  const changes = useChanges(plan);
   const order = plan.passes.map(({ id }) => id).join(" ");
   const items = useMemo(() => order.split(" ").filter(Boolean), [order]);
   const { profile } = start.picture.facts;
@@ -120,7 +121,7 @@ export function PlanRibbon() {
         </SortableContext>
       </DndContext>
       <div className={styles.end}>
-        <AddPass />
+        <AddPass passes={plan.passes} />
         <Slip name="Finish" words="Export" isOn={step.stage === "finish"} onChoose={() => chooseStep(store, { stage: "finish" })} />
       </div>
     </nav>

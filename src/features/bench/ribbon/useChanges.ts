@@ -1,15 +1,14 @@
 import { useEffect, useState } from "react";
+import type { Plan } from "@/core/plan/plan";
 import type { Glimpse } from "@/engine/messages";
 import { useBench, useBenchState } from "../state/BenchContext";
-import { settledPlan } from "../state/benchStore";
 
 /** How long the hand must rest before the slips' small pictures are made anew. */
 const REST_MS = 250;
 
-/** What each pass changes, as a small picture, by the pass's id. */
-export function useChanges(): ReadonlyMap<string, Glimpse> {
+/** What each pass of a plan changes, as a small picture, by the pass's id. */
+export function useChanges(plan: Plan): ReadonlyMap<string, Glimpse> {
   const { engine } = useBench();
-  const plan = useBenchState(settledPlan);
   const isReady = useBenchState((state) => state.isReady);
   const [changes, setChanges] = useState<ReadonlyMap<string, Glimpse>>(new Map());
   useEffect(() => {

@@ -1,4 +1,4 @@
-import type { PointerEvent } from "react";
+import { memo, type PointerEvent } from "react";
 import { toneToLuminance } from "@/core/colour/lstar";
 import { srgbEncode } from "@/core/colour/transferCurve";
 import { LAST_ZONE, ZONE_COUNT, zoneNumeral } from "@/core/zones/zone";
@@ -19,7 +19,7 @@ interface RailProps {
 }
 
 /** Eleven zones side by side, each as grey as it is. */
-export function Rail({ name, x, y, lit, off = [], onPeek, onPress, onPull, onRelease }: RailProps) {
+export const Rail = memo(function Rail({ name, x, y, lit, off = NONE, onPeek, onPress, onPull, onRelease }: RailProps) {
   return (
     <g className={styles.rail} onPointerLeave={() => onPeek(undefined)} data-testid={`rail-${name.toLowerCase()}`}>
       {Array.from({ length: ZONE_COUNT }, (_, zone) => {
@@ -55,7 +55,9 @@ export function Rail({ name, x, y, lit, off = [], onPeek, onPress, onPull, onRel
       })}
     </g>
   );
-}
+});
+
+const NONE: readonly number[] = [];
 
 function greyOf(zone: number): string {
   const level = Math.round(255 * srgbEncode(toneToLuminance(zone / LAST_ZONE)));

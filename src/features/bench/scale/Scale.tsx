@@ -17,6 +17,7 @@ import { faceOf } from "../passes/passFaces";
 import { ReadingMarks, Threads } from "./Threads";
 import { useWidth } from "./useWidth";
 import { useZoneLift } from "../passes/placement/useZoneLift";
+import { useSteady } from "../../shared/useSteady";
 import styles from "./Scale.module.css";
 
 const RIGHT = 24;
@@ -59,6 +60,11 @@ export function Scale() {
   };
 
   const lift = useZoneLift(pass, zoneAt);
+  const handlers = {
+    peekBefore: useSteady((zone: number | undefined) => peek(zone, true)),
+    peekAfter: useSteady((zone: number | undefined) => peek(zone, false)),
+    add: useSteady(add),
+  };
 
   return (
     <div ref={frame} className={styles.scale} data-testid="scale">
@@ -77,9 +83,9 @@ export function Scale() {
             </text>
           )}
           {hand && (
-            <Rail name="Falls" x={x} y={TOP - RAIL} lit={lit} off={pass?.zonesOff} onPeek={(zone) => peek(zone, true)} onPress={add} />
+            <Rail name="Falls" x={x} y={TOP - RAIL} lit={lit} off={pass?.zonesOff} onPeek={handlers.peekBefore} onPress={handlers.add} />
           )}
-          <Rail name="Placed" x={x} y={BOTTOM} lit={lit} onPeek={(zone) => peek(zone, false)} {...lift} />
+          <Rail name="Placed" x={x} y={BOTTOM} lit={lit} onPeek={handlers.peekAfter} {...lift} />
           <Shares of={hand ? "leaving" : "finished"} x={x} y={hand ? 173 : BOTTOM + RAIL + 15} />
           <Titles
             hand={hand}

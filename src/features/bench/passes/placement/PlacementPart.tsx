@@ -1,12 +1,13 @@
 "use client";
 import { Button } from "antd";
 import { CloseOutlined } from "@ant-design/icons";
-import { memo, useEffect, useMemo, useRef, useState } from "react";
+import { memo, useState } from "react";
 import { placementCurve } from "@/core/passes/placement/placementCurve";
 import { addStrand, isHold, moveStrand, removeStrand, RESTING_STRANDS, type Strand } from "@/core/passes/placement/strand";
 import type { PlacementMove } from "@/core/passes/placement/move";
 import type { Pass } from "@/core/plan/plan";
 import { formatZone, parseZone } from "@/core/zones/zone";
+import { useSteady } from "@/features/shared/useSteady";
 import { TypedValue } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../../state/BenchContext";
 import { withMove } from "../../state/benchStore";
@@ -25,58 +26,37 @@ export function PlacementPart({ pass, move: { strands } }: { pass: Pass; move: P
     adjust((plan) => withMove(plan, pass.id, { kind: "placement", strands: changed.map((strand) => ({ ...strand })) }));
     commit(label);
   };
-  // What the rows do, kept the same over renders, so that a drag draws only the row that changes.
-  const latest = useRef({ name: pass.name, strands, changeStrands });
-  useEffect(() => {
-    latest.current = { name: pass.name, strands, changeStrands };
+  // What the rows do is the same over renders, so that a drag draws only the row that changes.
+  const choose = useSteady((at: number) => set({ chosenStrands: [at] }));
+  const type = useSteady((at: number, end: "from" | "to", text: string) => {
+    const zone = parseZone(text);
+    if (zone === undefined) return setRefused(`“${text}” is no place on the scale. Write VII½, 7.5 or 7 1/2.`);
+    const moved = moveStrand(strands, at, { ...strands[at]!, [end]: zone });
+    const reached = moved[at]![end];
+    setRefused(Math.abs(reached - zone) > 1e-9 ? `It stopped at ${formatZone(reached)}, at the strand beside it.` : undefined);
+    changeStrands(moved, `${formatZone(moved[at]!.from)} to ${formatZone(moved[at]!.to)} in ${pass.name}`);
   });
-  const acts = useMemo<StrandActs>(
-    () => ({
-      choose: (at) => set({ chosenStrands: [at] }),
-      type: (at, end, text) => {
-        const { name, strands: now, changeStrands: apply } = latest.current;
-        const zone = parseZone(text);
-        if (zone === undefined) return setRefused(`“${text}” is no place on the scale. Write VII½, 7.5 or 7 1/2.`);
-        const moved = moveStrand(now, at, { ...now[at]!, [end]: zone });
-        const reached = moved[at]![end];
-        setRefused(Math.abs(reached - zone) > 1e-9 ? `It stopped at ${formatZone(reached)}, at the strand beside it.` : undefined);
-        apply(moved, `${formatZone(moved[at]!.from)} to ${formatZone(moved[at]!.to)} in ${name}`);
-      },
-      hold: (at) => {
-        const { name, strands: now, changeStrands: apply } = latest.current;
-        const { from } = now[at]!;
-        apply(moveStrand(now, at, { from, to: from }), `Hold ${formatZone(from)} in ${name}`);
-      },
-      remove: (at) => {
-        const { name, strands: now, changeStrands: apply } = latest.current;
-        set({ chosenStrands: [] });
-        apply(removeStrand(now, at), `Strand at ${formatZone(now[at]!.from)} removed from ${name}`);
-      },
-    }),
-    [set],
-  );
-  const onAdd = () => {
+  const hold = useSteady((at: number) => {
+    const { from } = strands[at]!;
+    changeStrands(moveStrand(strands, at, { from, to: from }), `Hold ${formatZone(from)} in ${pass.name}`);
+  });
+  const remove = useSteady((at: number) => {
+    set({ chosenStrands: [] });
+    changeStrands(removeStrand(strands, at), `Strand at ${formatZone(strands[at]!.from)} removed from ${pass.name}`);
+  });
+  const add = useSteady(() => {
     const curve = placementCurve(strands);
     const from = widestGap(strands);
     const joined = addStrand(strands, { from, to: curve(from) });
     if (!joined) return;
     changeStrands(joined, `A strand at ${formatZone(from)} in ${pass.name}`);
     set({ chosenStrands: [joined.findIndex((strand) => strand.from === from)] });
-  };
+  });
+  const clear = useSteady(() => changeStrands(RESTING_STRANDS, `${pass.name} cleared`));
   const holds = strands.filter(isHold).length;
   return (
     <Part title="Placement" state={`${strands.length} strands, ${holds} hold`}>
-      <div className={styles.row}>
-        <Button size="small" onClick={onAdd}>
-          Add a strand
-        </Button>
-        <Button size="small" aria-expanded={isChoosing} onClick={() => setChoosing(!isChoosing)}>
-          Ready placements
-        </Button>
-        <Button size="small" onClick={() => changeStrands(RESTING_STRANDS, `${pass.name} cleared`)}>
-          Clear
-        </Button>
-      </div>
+      <Buttons isChoosing={isChoosing} onAdd={add} onChoose={setChoosing} onClear={clear} />
       {/* While placements are tried the list grows and shrinks: what is pointed at stands above it. */}
       {isChoosing && <ReadyPlacements pass={pass} onTaken={() => setChoosing(false)} />}
       <ul className={styles.list}>
@@ -88,7 +68,10 @@ export function PlacementPart({ pass, move: { strands } }: { pass: Pass; move: P
             to={strand.to}
             isChosen={chosenStrands.includes(at)}
             canGo={strands.length > 2}
-            acts={acts}
+            onChosen={choose}
+            onTyped={type}
+            onHeld={hold}
+            onRemoved={remove}
           />
         ))}
       </ul>
@@ -108,32 +91,51 @@ export function PlacementPart({ pass, move: { strands } }: { pass: Pass; move: P
   );
 }
 
-interface StrandActs {
-  choose(index: number): void;
-  type(index: number, end: "from" | "to", text: string): void;
-  hold(index: number): void;
-  remove(index: number): void;
+interface ButtonsProps {
+  isChoosing: boolean;
+  onAdd(): void;
+  onChoose(isChoosing: boolean): void;
+  onClear(): void;
 }
+
+const Buttons = memo(function Buttons({ isChoosing, onAdd, onChoose, onClear }: ButtonsProps) {
+  return (
+    <div className={styles.row}>
+      <Button size="small" onClick={onAdd}>
+        Add a strand
+      </Button>
+      <Button size="small" aria-expanded={isChoosing} onClick={() => onChoose(!isChoosing)}>
+        Ready placements
+      </Button>
+      <Button size="small" onClick={onClear}>
+        Clear
+      </Button>
+    </div>
+  );
+});
 
 interface StrandRowProps extends Strand {
   index: number;
   isChosen: boolean;
   canGo: boolean;
-  acts: StrandActs;
+  onChosen(index: number): void;
+  onTyped(index: number, end: "from" | "to", text: string): void;
+  onHeld(index: number): void;
+  onRemoved(index: number): void;
 }
 
-const StrandRow = memo(function StrandRow({ index, from, to, isChosen, canGo, acts }: StrandRowProps) {
+const StrandRow = memo(function StrandRow({ index, from, to, isChosen, canGo, onChosen, onTyped, onHeld, onRemoved }: StrandRowProps) {
   return (
-    <li className={styles.strand} data-chosen={isChosen} onPointerDown={() => acts.choose(index)}>
-      <TypedValue label={`Strand ${index + 1} takes zone`} text={formatZone(from)} onTyped={(text) => acts.type(index, "from", text)} />
+    <li className={styles.strand} data-chosen={isChosen} onPointerDown={() => onChosen(index)}>
+      <TypedValue label={`Strand ${index + 1} takes zone`} text={formatZone(from)} onTyped={(text) => onTyped(index, "from", text)} />
       <span aria-hidden>→</span>
-      <TypedValue label={`Strand ${index + 1} places it at`} text={formatZone(to)} onTyped={(text) => acts.type(index, "to", text)} />
+      <TypedValue label={`Strand ${index + 1} places it at`} text={formatZone(to)} onTyped={(text) => onTyped(index, "to", text)} />
       <button
         type="button"
         className={styles.small}
         title="The tone stays where it falls, whatever is done beside it"
         disabled={from === to}
-        onClick={() => acts.hold(index)}
+        onClick={() => onHeld(index)}
       >
         {from === to ? "Holds" : "Hold"}
       </button>
@@ -142,7 +144,7 @@ const StrandRow = memo(function StrandRow({ index, from, to, isChosen, canGo, ac
         className={styles.small}
         disabled={!canGo}
         aria-label={`Remove the strand at ${formatZone(from)}`}
-        onClick={() => acts.remove(index)}
+        onClick={() => onRemoved(index)}
       >
         <CloseOutlined />
       </button>

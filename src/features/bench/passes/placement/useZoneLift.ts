@@ -4,6 +4,7 @@ import { moveStrand, type Strand } from "@/core/passes/placement/strand";
 import type { Move, Pass } from "@/core/plan/plan";
 import { formatZone } from "@/core/zones/zone";
 import { useBench } from "../../state/BenchContext";
+import { useSteady } from "@/features/shared/useSteady";
 import { withMove } from "../../state/benchStore";
 import { snapZone } from "../../scale/snapZone";
 
@@ -36,5 +37,5 @@ export function useZoneLift(pass: Pass | undefined, zoneAt: (event: { clientX: n
       .getState()
       .commit(`Zone ${formatZone(lifted.zone)} ${reached < lifted.zone ? "lowered" : "lifted"} to ${formatZone(reached)} in ${pass.name}`);
   };
-  return { onPress, onPull, onRelease };
+  return { onPress: useSteady(onPress), onPull: useSteady(onPull), onRelease: useSteady(onRelease) };
 }
