@@ -7,10 +7,11 @@ import { emptyRegion } from "@/core/plan/editRegions";
 import type { Plan } from "@/core/plan/plan";
 import type { Region, Shape } from "@/core/region/region";
 
-// Time from an input event to the drawn frame, in the real page at 1280 × 800. usage: frames.mjs ADDRESS [WORDS of the drags that are meant, a regular expression]
+// Time from an input event to the drawn frame, in the real page at 1280 × 800. usage: frames.mjs ADDRESS [WORDS of the drags that are meant, a regular expression] [CORES the page takes the machine to have]
 
 const address = process.argv[2]!;
 const isMeant = new RegExp(process.argv[3] ?? "");
+const cores = process.argv[4];
 const MOVES = 120;
 
 const browser = await puppeteer.launch({
@@ -28,6 +29,11 @@ const browser = await puppeteer.launch({
 });
 const page = await browser.newPage();
 await page.evaluateOnNewDocument(() => localStorage.setItem("nigrographe.folded", '{"Where":false,"Which tones":false}'));
+if (cores)
+  await page.evaluateOnNewDocument(
+    (count) => Object.defineProperty(Navigator.prototype, "hardwareConcurrency", { get: () => count }),
+    Number(cores),
+  );
 const PICTURE = "demo/dunes-below-the-station.jpg";
 const imported = await fetch(`${address}/api/pictures?name=measured.jpg`, { method: "POST", body: readFileSync(PICTURE) });
 const pictureId = ((await imported.json()) as { picture: { id: string } }).picture.id;

@@ -2,8 +2,9 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { BenchEngine } from "@/engine/browser/benchEngine";
 import type { FromPresenter } from "@/engine/messages";
-import { BenchContext, useBenchState, type Bench } from "./state/BenchContext";
-import { type BenchStart, chosenPass, chosenSet, createBenchStore, settledPlan } from "./state/benchStore";
+import { BenchContext, useBenchState, usePanelPlan, type Bench } from "./state/BenchContext";
+import { type BenchStart, chosenPass, chosenSet, createBenchStore } from "./state/benchStore";
+import { CalmPlan, PressedElsewhere } from "./state/calmPlan";
 import { Easel } from "./easel/Easel";
 import { BROUGHT_IN_ELSEWHERE } from "./easel/Message";
 import { HistorySheet } from "./history/HistorySheet";
@@ -37,10 +38,14 @@ export function BenchPage({ start }: { start: BenchStart }) {
   const engine = useRef<BenchEngine | undefined>(undefined);
   const view = useRef<ViewActions>(null);
   const listeners = useRef(new Set<(message: FromPresenter) => void>());
+  const [pressed] = useState(() => new PressedElsewhere());
+  useEffect(() => pressed.follow(), [pressed]);
   const bench = useMemo<Bench>(
     () => ({
       start,
       store,
+      ribbonPlan: new CalmPlan(store, () => true),
+      panelPlan: new CalmPlan(store, () => pressed.isPressed),
       view,
       engine: () => engine.current,
       onPresented: (listener) => {
@@ -48,7 +53,7 @@ export function BenchPage({ start }: { start: BenchStart }) {
         return () => listeners.current.delete(listener);
       },
     }),
-    [start, store],
+    [start, store, pressed],
   );
   useEffect(() => {
     engine.current = new BenchEngine(start.picture.id, start.prepared, {
@@ -122,7 +127,7 @@ function useDropped(store: Bench["store"]): void {
 }
 
 function StepParts() {
-  const plan = useBenchState(settledPlan);
+  const plan = usePanelPlan((now) => now);
   const step = useBenchState((state) => state.step);
   const chosen = chosenPass({ plan, step });
   const set = chosenSet({ plan, step });

@@ -4,8 +4,8 @@ import { actsOnColour } from "@/core/passes/passKinds";
 import { placeOfSet, untieSet } from "@/core/plan/editPasses";
 import type { PassSet } from "@/core/plan/plan";
 import { formatPercent } from "@/features/shared/ValueSlider";
-import { useBench, useBenchState } from "../state/BenchContext";
-import { settledPlan, withSet } from "../state/benchStore";
+import { useBench, usePanelPlan } from "../state/BenchContext";
+import { withSet } from "../state/benchStore";
 import { MaskExport } from "./MaskExport";
 import { NameField } from "./NameField";
 import { Panel, Part } from "./Panel";
@@ -18,7 +18,7 @@ import styles from "./Panel.module.css";
 /** A set: its passes, and the one strength and switch over all of them. */
 export function SetPanel({ set }: { set: PassSet }) {
   const { store } = useBench();
-  const plan = useBenchState(settledPlan);
+  const plan = usePanelPlan((now) => now);
   const { adjust, commit } = store.getState();
   const { first, end } = placeOfSet(plan, set.id);
   const passes = plan.passes.slice(first, end);

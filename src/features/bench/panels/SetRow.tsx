@@ -3,15 +3,15 @@ import { Button } from "antd";
 import { v4 as uuid } from "uuid";
 import { tieToBefore, untieFrom } from "@/core/plan/editPasses";
 import type { Pass } from "@/core/plan/plan";
-import { useBench, useBenchState } from "../state/BenchContext";
-import { settledPlan } from "../state/benchStore";
+import { useBench, usePanelPlan } from "../state/BenchContext";
+
 import styles from "./Panel.module.css";
 
 /** Ties a pass to the one before it, shows the set it is in, takes it out. */
 export function SetRow({ pass, index }: { pass: Pass; index: number }) {
   const { store } = useBench();
-  const sets = useBenchState((state) => settledPlan(state).sets);
-  const before = useBenchState((state) => settledPlan(state).passes[index - 1]);
+  const sets = usePanelPlan((plan) => plan.sets);
+  const before = usePanelPlan(({ passes }) => passes[index - 1]);
   const { adjust, commit, set } = store.getState();
   const own = sets.find(({ id }) => id === pass.set);
   const isTied = !!before && before.set !== null && before.set === pass.set;

@@ -5,8 +5,8 @@ import { canPart, hueOfArea, partedKnots, type ColourArea, type Twins } from "@/
 import { formatStops, formatZone, LAST_ZONE, parseStops, toThird } from "@/core/zones/zone";
 import { capital } from "@/features/shared/capital";
 import { ValueSlider } from "@/features/shared/ValueSlider";
-import { useBench, useBenchState } from "../state/BenchContext";
-import { settledPlan } from "../state/benchStore";
+import { useBench, useBenchState, usePanelPlan } from "../state/BenchContext";
+
 import { Part } from "./Panel";
 import styles from "./Panel.module.css";
 
@@ -106,7 +106,7 @@ function Pair({ pair, onSettled }: { pair: Twins; onSettled(): void }) {
 function useTwins(): [Twins[] | undefined, () => void] {
   const { engine, store } = useBench();
   const isReady = useBenchState((state) => state.isReady);
-  const mix = useBenchState((state) => settledPlan(state).mix);
+  const mix = usePanelPlan((plan) => plan.mix);
   const lit = useBenchState((state) => state.litTwins);
   const [twins, setTwins] = useState<Twins[]>();
   const [asked, setAsked] = useState(0);

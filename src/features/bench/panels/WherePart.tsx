@@ -6,8 +6,8 @@ import { actingIn, confine, ownCopy, regionOf, removeRegion } from "@/core/plan/
 import type { Confined } from "@/core/plan/plan";
 import { MOST_FIT, MOST_SOFTEN, type Combine, type Region } from "@/core/region/region";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
-import { useBench, useBenchState } from "../state/BenchContext";
-import { settledPlan } from "../state/benchStore";
+import { useBench, useBenchState, usePanelPlan } from "../state/BenchContext";
+
 import { isOfRegion, REGION_TOOLS, type RegionTool } from "../tools/tools";
 import { formatShare } from "../easel/formatShare";
 import { adjustRegion } from "../regions/regionEdits";
@@ -44,7 +44,7 @@ export const WherePart = memo(Where, (before, now) => sameConfined(before.of, no
 
 function Where({ of }: { of: Confined }) {
   const { store } = useBench();
-  const regions = useBenchState((state) => settledPlan(state).regions);
+  const regions = usePanelPlan(({ regions: all }) => all);
   const acting = useBenchState((state) => state.acting);
   const { adjust, commit } = store.getState();
   const region = regionOf({ regions }, of);
@@ -127,7 +127,7 @@ function DrawingTools({ hasRegion }: { hasRegion: boolean }) {
 
 function RegionControls({ region, of }: { region: Region; of: Confined }) {
   const { store } = useBench();
-  const plan = useBenchState(settledPlan);
+  const plan = usePanelPlan((now) => now);
   const { adjust, commit, set } = store.getState();
   const sharers = actingIn(plan, region.id).filter(({ id }) => id !== of.id);
   const change = (changed: Partial<Region>) => adjustRegion(store, (now) => ({ ...now, ...changed }));
@@ -215,7 +215,7 @@ function RegionControls({ region, of }: { region: Region; of: Confined }) {
 /** Regions that no pass acts in are kept until they are removed here. */
 function UnusedRegions() {
   const { store } = useBench();
-  const plan = useBenchState(settledPlan);
+  const plan = usePanelPlan((now) => now);
   const unused = plan.regions.filter(({ id }) => actingIn(plan, id).length === 0);
   if (unused.length === 0) return null;
   return (

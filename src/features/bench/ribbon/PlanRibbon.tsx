@@ -15,7 +15,7 @@ import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { regionOf } from "@/core/plan/editRegions";
 import { movePass, passesBeforeMix } from "@/core/plan/editPasses";
 import { AddPass } from "./AddPass";
-import { useBench, useBenchState } from "../state/BenchContext";
+import { useBench, useBenchState, useRibbonPlan } from "../state/BenchContext";
 import { chooseStep } from "../state/benchStore";
 import { passNumber } from "../state/passNumber";
 import { frameWords } from "../frame/ratios";
@@ -23,7 +23,6 @@ import { useWheel } from "../easel/useWheel";
 import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
 import { mixWords } from "../panels/mixWords";
 import { PassSlip } from "./PassSlip";
-import { useCalmPlan } from "./useCalmPlan";
 import { useChanges } from "./useChanges";
 import styles from "./PlanRibbon.module.css";
 
@@ -40,7 +39,7 @@ const KEYBOARD: KeyboardSensorOptions = {
 export function PlanRibbon() {
   const { start, store } = useBench();
   // The picture and the scale go before: under a moving hand the ribbon may be a moment late.
-  const plan = useDeferredValue(useCalmPlan());
+  const plan = useDeferredValue(useRibbonPlan());
   const step = useBenchState((state) => state.step);
   const sensors = useSensors(useSensor(PointerSensor, POINTER), useSensor(KeyboardSensor, KEYBOARD));
   const changes = useChanges(plan);

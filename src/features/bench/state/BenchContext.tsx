@@ -1,14 +1,19 @@
 "use client";
-import { createContext, useContext, type RefObject } from "react";
+import { createContext, useCallback, useContext, useSyncExternalStore, type RefObject } from "react";
 import { useStore } from "zustand";
 import type { BenchEngine } from "@/engine/browser/benchEngine";
 import type { FromPresenter } from "@/engine/messages";
 import type { ViewActions } from "../tools/keys";
+import type { CalmPlan } from "./calmPlan";
+import type { Plan } from "@/core/plan/plan";
 import type { BenchActions, BenchStart, BenchState, BenchStore } from "./benchStore";
 
 export interface Bench {
   start: BenchStart;
   store: BenchStore;
+  /** The plan as the ribbon and the panel show it: the picture and the scale go before. */
+  ribbonPlan: CalmPlan;
+  panelPlan: CalmPlan;
   /** The running worker; undefined for the moment before it is started. */
   engine(): BenchEngine | undefined;
   /** What keys do to the view, while there is one. */
@@ -29,4 +34,20 @@ export function useBench(): Bench {
 /** A part of the bench's state, followed. */
 export function useBenchState<T>(choose: (state: BenchState & BenchActions) => T): T {
   return useStore(useBench().store, choose);
+}
+
+/** A part of the plan as the panel shows it, followed: while a hand moves on the picture or the scale it may be a moment late. */
+export function usePanelPlan<T>(choose: (plan: Plan) => T): T {
+  return useCalm(useBench().panelPlan, choose);
+}
+
+/** The plan as the ribbon shows it, followed. */
+export function useRibbonPlan(): Plan {
+  return useCalm(useBench().ribbonPlan, (plan) => plan);
+}
+
+function useCalm<T>(calm: CalmPlan, choose: (plan: Plan) => T): T {
+  const subscribe = useCallback((listener: () => void) => calm.subscribe(listener), [calm]);
+  const get = () => choose(calm.get());
+  return useSyncExternalStore(subscribe, get, get);
 }
