@@ -3,7 +3,7 @@ import { Button, Segmented, Tooltip } from "antd";
 import Link from "next/link";
 import { zoneNumeral } from "@/core/zones/zone";
 import { useBench, useBenchState } from "./state/BenchContext";
-import { chosenPass, givesStops } from "./state/benchStore";
+import { chosenPass, givesStops } from "./state/inPlan";
 import { redoTarget, undoTarget } from "./state/history";
 import type { SaveState } from "./state/saveQueue";
 import { PrintMenu } from "./PrintMenu";
@@ -103,7 +103,7 @@ export function TopBar({ onHelp, onHistory }: { onHelp(): void; onHistory(): voi
             Before
           </Button>
         </Tooltip>
-        <Button size="small" className={styles.primary} onClick={() => store.getState().set({ step: { stage: "finish" } })}>
+        <Button size="small" className={styles.primary} onClick={() => store.getState().chooseStep({ stage: "finish" })}>
           Export
         </Button>
         <Button size="small" type="text" className={styles.quiet} aria-label="Help: keys" onClick={onHelp}>

@@ -1,7 +1,8 @@
 "use client";
 import { Button, Segmented } from "antd";
 import { useBench, useBenchState } from "../state/BenchContext";
-import { chosenPass, chosenSet, type Before } from "../state/benchStore";
+import type { Before } from "../state/benchStore";
+import { chosenPass, chosenSet } from "../state/inPlan";
 import styles from "./Easel.module.css";
 
 /** Says on the picture that it is not the print as it is, and what instead. */

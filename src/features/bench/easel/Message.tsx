@@ -3,7 +3,7 @@ import { CloseOutlined } from "@ant-design/icons";
 import { useEffect, useState } from "react";
 import { addPass } from "../ribbon/addPassEdit";
 import { useBench, useBenchState } from "../state/BenchContext";
-import { chooseStep, type BenchStore } from "../state/benchStore";
+import type { BenchStore } from "../state/benchStore";
 import { closePolygon, POLYGON_IS_FULL } from "../tools/drawing/drawShapes";
 import { NEEDS_EXPOSURE, NEEDS_FRAME, NEEDS_SPOTS } from "../tools/tools";
 import styles from "./Message.module.css";
@@ -17,8 +17,8 @@ export const BROUGHT_IN_ELSEWHERE =
 /** What does as some messages advise. */
 const REMEDIES: Record<string, { label: string; act(store: BenchStore): void }> = {
   [NEEDS_EXPOSURE]: { label: "Add an exposure pass", act: (store) => addPass(store, "exposure") },
-  [NEEDS_SPOTS]: { label: "Go to the spots", act: (store) => chooseStep(store, { stage: "spots" }) },
-  [NEEDS_FRAME]: { label: "Go to the frame", act: (store) => chooseStep(store, { stage: "frame" }) },
+  [NEEDS_SPOTS]: { label: "Go to the spots", act: (store) => store.getState().chooseStep({ stage: "spots" }) },
+  [NEEDS_FRAME]: { label: "Go to the frame", act: (store) => store.getState().chooseStep({ stage: "frame" }) },
   [BROUGHT_IN_ELSEWHERE]: { label: "To the contact sheet", act: () => location.assign("/") },
   [POLYGON_IS_FULL]: { label: "Close it", act: (store) => closePolygon(store) },
 };

@@ -1,7 +1,7 @@
 "use client";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBenchState } from "../state/BenchContext";
-import { chosenPass, givesStops } from "../state/benchStore";
+import { chosenPass, givesStops } from "../state/inPlan";
 import { ExposureLines } from "./ExposureLines";
 import { LassoMark } from "./LassoMark";
 import { faceOf } from "../passes/passFaces";

@@ -1,5 +1,5 @@
 import { useBench, useBenchState } from "../state/BenchContext";
-import { takeUp } from "../state/benchStore";
+
 import type { Tool } from "../tools/tools";
 import styles from "./Easel.module.css";
 
@@ -36,7 +36,13 @@ export function ToolTray({
   return (
     <div className={styles.tray} role="toolbar" aria-label="Tools" aria-orientation="vertical">
       {TOOLS.map(({ tool: name, label, key, hint }) => (
-        <button key={name} type="button" title={`${hint} (${key})`} aria-pressed={tool === name} onClick={() => takeUp(store, name)}>
+        <button
+          key={name}
+          type="button"
+          title={`${hint} (${key})`}
+          aria-pressed={tool === name}
+          onClick={() => store.getState().takeUp(name)}
+        >
           {label}
         </button>
       ))}

@@ -3,7 +3,7 @@ import { brightAtFrame } from "@/core/inspect/brightAtFrame";
 import type { Patch } from "@/core/region/patches";
 import type { SmallPlane } from "@/engine/messages";
 import { useBenchState } from "../state/BenchContext";
-import { settledPlan } from "../state/benchStore";
+import { settledPlan } from "../state/inPlan";
 import { useSmallPlane } from "./useSmallPlane";
 
 /** Bright patches touching the frame of the print as it stands, with the plane their cells count on; undefined until they are known. */

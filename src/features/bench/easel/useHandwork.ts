@@ -3,7 +3,7 @@ import { handworkPatches } from "@/core/inspect/handwork";
 import type { Patch } from "@/core/region/patches";
 import type { SmallPlane } from "@/engine/messages";
 import { useBenchState } from "../state/BenchContext";
-import { settledPlan } from "../state/benchStore";
+import { settledPlan } from "../state/inPlan";
 import { useSmallPlane } from "./useSmallPlane";
 
 /** Where the handwork of a pass shows, with the plane its cells count on; undefined until it is known. */

@@ -4,7 +4,7 @@ import type { Size } from "@/core/spatial/areaReduce";
 import type { LevelArea } from "@/engine/messages";
 import { useBench } from "../state/BenchContext";
 import { comparedPlan, planUpTo, planWithoutMask } from "../state/comparedPlan";
-import { handOf } from "../state/benchStore";
+import { handOf } from "../state/inPlan";
 
 const COLOUR = { kind: "colour" } as const;
 

@@ -6,7 +6,7 @@ import { seenDegrees, withSeenDegrees } from "@/core/frame/editFrame";
 import { isWholeFrame, MOST_DEGREES, placingOf } from "@/core/frame/frame";
 import { Panel, Part } from "../panels/Panel";
 import { useBench, useBenchState } from "../state/BenchContext";
-import { takeUp } from "../state/benchStore";
+
 import { adjustFrame, mirrorFrame, restFrame, setFraming, turnFrame } from "./frameEdits";
 import { formatDegrees, GUIDES, parseRatio, RATIOS, ratioOf, type GuideName, type RatioName } from "./ratios";
 import { StepSlider } from "../panels/StepSlider";
@@ -70,7 +70,7 @@ function StraightenPart() {
         says={(shown) => `Straightened ${shown}`}
       />
       <div className={styles.row}>
-        <Button size="small" aria-pressed={tool === "level"} onClick={() => takeUp(store, tool === "level" ? "read" : "level")}>
+        <Button size="small" aria-pressed={tool === "level"} onClick={() => store.getState().takeUp(tool === "level" ? "read" : "level")}>
           Level by a line
         </Button>
         <span className={styles.hint}>{tool === "level" ? "Draw it along what should be level or upright." : ""}</span>

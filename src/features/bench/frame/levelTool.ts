@@ -19,7 +19,7 @@ export function drawLevel(at: Touch, store: BenchStore): Drawer {
       if (!levelled) return set({ failure: "That line was too short to tell by. Draw it along what should be level or upright." });
       adjustFrame(store, () => levelled);
       store.getState().commit("Straightened by a line");
-      set({ tool: "read" });
+      store.getState().putDown();
     },
   };
 }

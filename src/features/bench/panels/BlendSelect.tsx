@@ -4,7 +4,7 @@ import { useRef } from "react";
 import { BLEND_MODES, type BlendMode } from "@/core/blend/blend";
 import type { Pass } from "@/core/plan/plan";
 import { useBench } from "../state/BenchContext";
-import { withPass } from "../state/benchStore";
+import { withPass } from "../state/inPlan";
 import styles from "./Panel.module.css";
 
 const OPTIONS = BLEND_MODES.map((value) => ({ value, label: value[0]!.toUpperCase() + value.slice(1).replace("-", " ") }));

@@ -5,7 +5,7 @@ import { regionOf } from "@/core/plan/editRegions";
 import type { Pass } from "@/core/plan/plan";
 import { useBench } from "../state/BenchContext";
 import { afterWhat, passNumber } from "../state/passNumber";
-import { withPass } from "../state/benchStore";
+import { withPass } from "../state/inPlan";
 import { faceOf } from "../passes/passFaces";
 import { NameField } from "./NameField";
 import { Panel } from "./Panel";

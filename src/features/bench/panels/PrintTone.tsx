@@ -5,7 +5,7 @@ import type { TintPoint } from "@/core/passes/tint/move";
 import { restingPass } from "@/core/plan/defaultPlan";
 import { freshPassName, insertPass, removePass } from "@/core/plan/editPasses";
 import { useBench, useBenchState } from "../state/BenchContext";
-import { chooseStep, settledPlan, withMove } from "../state/benchStore";
+import { settledPlan, withMove } from "../state/inPlan";
 import { isPrintTone } from "../passes/tint/printTone";
 import { TintStrips } from "../passes/tint/ReadyTints";
 import { Part } from "./Panel";
@@ -38,7 +38,7 @@ export function PrintTone() {
         >
           None
         </Button>
-        <Button size="small" disabled={!toned} onClick={() => chooseStep(store, { stage: "pass", id: toned!.id })}>
+        <Button size="small" disabled={!toned} onClick={() => store.getState().chooseStep({ stage: "pass", id: toned!.id })}>
           Open the pass
         </Button>
       </div>

@@ -5,7 +5,7 @@ import { placeOfSet, untieSet } from "@/core/plan/editPasses";
 import type { PassSet } from "@/core/plan/plan";
 import { formatPercent } from "@/features/shared/ValueSlider";
 import { useBench, usePanelPlan } from "../state/BenchContext";
-import { withSet } from "../state/benchStore";
+import { withSet } from "../state/inPlan";
 import { MaskExport } from "./MaskExport";
 import { NameField } from "./NameField";
 import { Panel, Part } from "./Panel";
@@ -24,7 +24,7 @@ export function SetPanel({ set }: { set: PassSet }) {
   const passes = plan.passes.slice(first, end);
   const change = (changed: Partial<PassSet>) => adjust((now) => withSet(now, set.id, changed));
   const untie = () => {
-    store.getState().set({ step: { stage: "pass", id: passes[0]!.id } });
+    store.getState().chooseStep({ stage: "pass", id: passes[0]!.id });
     adjust((now) => untieSet(now, set.id));
     commit(`${set.name} untied`);
   };
@@ -66,11 +66,7 @@ export function SetPanel({ set }: { set: PassSet }) {
         <ul className={styles.list}>
           {passes.map((pass, i) => (
             <li key={pass.id} className={styles.member}>
-              <button
-                type="button"
-                className={styles.small}
-                onClick={() => store.getState().set({ step: { stage: "pass", id: pass.id }, chosenStrands: [] })}
-              >
+              <button type="button" className={styles.small} onClick={() => store.getState().chooseStep({ stage: "pass", id: pass.id })}>
                 {first + i + 1} {pass.name}
               </button>
               <span>{pass.on ? formatPercent(pass.strength * set.strength) : "off"}</span>

@@ -12,7 +12,7 @@ export function SetRow({ pass, index }: { pass: Pass; index: number }) {
   const { store } = useBench();
   const sets = usePanelPlan((plan) => plan.sets);
   const before = usePanelPlan(({ passes }) => passes[index - 1]);
-  const { adjust, commit, set } = store.getState();
+  const { adjust, commit } = store.getState();
   const own = sets.find(({ id }) => id === pass.set);
   const isTied = !!before && before.set !== null && before.set === pass.set;
   const tie = () => {
@@ -36,7 +36,7 @@ export function SetRow({ pass, index }: { pass: Pass; index: number }) {
           <Button size="small" onClick={untie}>
             Untie
           </Button>
-          <button type="button" className={styles.small} onClick={() => set({ step: { stage: "set", id: own.id }, chosenStrands: [] })}>
+          <button type="button" className={styles.small} onClick={() => store.getState().chooseStep({ stage: "set", id: own.id })}>
             In {own.name}
           </button>
         </>

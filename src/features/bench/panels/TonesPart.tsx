@@ -50,7 +50,7 @@ export const TonesPart = memo(
 function Tones({ of, pass, beforeMix }: Props) {
   const { store } = useBench();
   const tool = useBenchState((state) => state.tool);
-  const { adjust, commit, set } = store.getState();
+  const { adjust, commit } = store.getState();
   const { gate } = of;
   const setGate = (changed: Gate | null, label: string) => {
     adjust((plan) => withGate(plan, of.id, changed));
@@ -67,7 +67,7 @@ function Tones({ of, pass, beforeMix }: Props) {
       },
       ready.name,
     );
-  const pick = (name: "pick-tones" | "pick-hue") => () => set({ tool: tool === name ? "read" : name });
+  const pick = (name: "pick-tones" | "pick-hue") => () => store.getState().takeUp(tool === name ? "read" : name);
   const off = pass?.zonesOff.length ?? 0;
   const state = gate
     ? `${formatZone(gate.from)} to ${formatZone(gate.to)}${gate.invert ? ", inverted" : ""}`
@@ -237,7 +237,7 @@ function Repair({ of, gate }: { of: Confined; gate: Gate }) {
           aria-pressed={isOn}
           title="Paint where the gate is to let more through; Alt, or E, for less"
           data-testid="repair"
-          onClick={() => store.getState().set({ tool: isOn ? "read" : "repair" })}
+          onClick={() => store.getState().takeUp(isOn ? "read" : "repair")}
         >
           Repair by brush
         </button>

@@ -89,7 +89,7 @@ function DrawingTools({ hasRegion }: { hasRegion: boolean }) {
   const { store } = useBench();
   const tool = useBenchState((state) => state.tool);
   const drawing = useBenchState((state) => state.drawing);
-  const { set } = store.getState();
+  const { set, takeUp } = store.getState();
   const isRegionTool = isOfRegion(tool);
   return (
     <>
@@ -102,7 +102,10 @@ function DrawingTools({ hasRegion }: { hasRegion: boolean }) {
             aria-pressed={tool === name}
             title={TOOLS[name].hint}
             data-testid={`draw-${name}`}
-            onClick={() => set({ tool: tool === name ? "read" : name, drawing: { ...drawing, corners: [] }, showsRegion: true })}
+            onClick={() => {
+              takeUp(tool === name ? "read" : name);
+              set({ showsRegion: true });
+            }}
           >
             {TOOLS[name].label}
           </button>

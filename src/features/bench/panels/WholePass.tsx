@@ -7,7 +7,7 @@ import { copyOf, insertPass, movePass, removePass } from "@/core/plan/editPasses
 import type { Pass } from "@/core/plan/plan";
 import { formatPercent } from "../../shared/ValueSlider";
 import { useBench } from "../state/BenchContext";
-import { withPass } from "../state/benchStore";
+import { withPass } from "../state/inPlan";
 import { BlendSelect } from "./BlendSelect";
 import { MaskExport } from "./MaskExport";
 import { Part } from "./Panel";
@@ -42,13 +42,13 @@ function Whole({ pass, index, isFirst, isLast }: Props) {
     const grown = insertPass(plan, copy, pass.id);
     if (!grown) return set({ failure: "A plan holds no more passes than these." });
     adjust(() => grown);
-    set({ step: { stage: "pass", id: copy.id }, chosenStrands: [] });
+    store.getState().chooseStep({ stage: "pass", id: copy.id });
     commit(`${pass.name} duplicated`);
   };
   const remove = () => {
     const { passes } = store.getState().plan;
     const neighbour = passes[index + 1] ?? passes[index - 1];
-    set({ step: neighbour ? { stage: "pass", id: neighbour.id } : { stage: "mix" }, chosenStrands: [] });
+    store.getState().chooseStep(neighbour ? { stage: "pass", id: neighbour.id } : { stage: "mix" });
     adjust((plan) => removePass(plan, pass.id));
     commit(`${pass.name} deleted`);
   };

@@ -3,7 +3,7 @@ import { useRef, type HTMLAttributes } from "react";
 import type { Pass } from "@/core/plan/plan";
 import { ZONE_COUNT, zoneNumeral } from "@/core/zones/zone";
 import { useBench } from "../state/BenchContext";
-import { withPass } from "../state/benchStore";
+import { withPass } from "../state/inPlan";
 import styles from "./Panel.module.css";
 
 const ZONES = [...Array(ZONE_COUNT).keys()];

@@ -14,7 +14,7 @@ export function PickButton({ tool, hint, children }: { tool: ColourPick; hint: s
       aria-pressed={isTaken}
       type={isTaken ? "primary" : "default"}
       title={hint}
-      onClick={() => store.getState().set({ tool: isTaken ? "read" : tool })}
+      onClick={() => store.getState().takeUp(isTaken ? "read" : tool)}
     >
       {children}
     </Button>

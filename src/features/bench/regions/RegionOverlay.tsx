@@ -3,7 +3,7 @@ import { useMemo } from "react";
 import type { Region } from "@/core/region/region";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBenchState } from "../state/BenchContext";
-import { chosenRegion, confinedInHand } from "../state/benchStore";
+import { chosenRegion, confinedInHand } from "../state/inPlan";
 import { isDrawing } from "../tools/tools";
 import { planeAreas } from "../easel/planeLines";
 import { ShapeHandles } from "./ShapeHandles";

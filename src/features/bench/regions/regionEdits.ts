@@ -1,7 +1,8 @@
 import { v4 as uuid } from "uuid";
 import { actingIn, addRegion, emptyRegion, freshRegionName, withRegion } from "@/core/plan/editRegions";
 import { MOST_SHAPES, type Region, type Shape } from "@/core/region/region";
-import { chosenRegion, confinedInHand, type BenchStore } from "../state/benchStore";
+import type { BenchStore } from "../state/benchStore";
+import { chosenRegion, confinedInHand } from "../state/inPlan";
 import { placeName } from "../state/passNumber";
 
 /** Regions whose being shared was said already; once is enough. */

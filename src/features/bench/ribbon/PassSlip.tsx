@@ -7,7 +7,7 @@ import type { Pass, PassSet } from "@/core/plan/plan";
 import type { Glimpse } from "@/engine/messages";
 import { formatPercent } from "@/features/shared/ValueSlider";
 import { useBench } from "../state/BenchContext";
-import { chooseStep } from "../state/benchStore";
+
 import { GlimpseCanvas } from "./GlimpseView";
 import { gateWords } from "../scale/gateWords";
 import { passWords } from "../passes/passFaces";
@@ -49,7 +49,7 @@ export const PassSlip = memo(function PassSlip({ pass, number, isOn, change, set
           type="button"
           className={styles.setName}
           aria-current={isSetOn ? "step" : undefined}
-          onClick={() => chooseStep(store, { stage: "set", id: set.id })}
+          onClick={() => store.getState().chooseStep({ stage: "set", id: set.id })}
           data-testid="set"
         >
           {set.name} {set.on ? [formatPercent(set.strength), setRegion, gateWords(set)].filter(Boolean).join(", ") : "off"}
@@ -64,7 +64,7 @@ export const PassSlip = memo(function PassSlip({ pass, number, isOn, change, set
         className={classes.filter(Boolean).join(" ")}
         aria-current={isOn ? "step" : undefined}
         data-testid={`pass-${number}`}
-        onClick={() => chooseStep(store, { stage: "pass", id: pass.id })}
+        onClick={() => store.getState().chooseStep({ stage: "pass", id: pass.id })}
       >
         <span className={styles.name}>{pass.name}</span>
         <i>{number}</i>

@@ -16,7 +16,7 @@ import { regionOf } from "@/core/plan/editRegions";
 import { movePass, passesBeforeMix } from "@/core/plan/editPasses";
 import { AddPass } from "./AddPass";
 import { useBench, useBenchState, useRibbonPlan } from "../state/BenchContext";
-import { chooseStep } from "../state/benchStore";
+
 import { passNumber } from "../state/passNumber";
 import { frameWords } from "../frame/ratios";
 import { useWheel } from "../easel/useWheel";
@@ -91,19 +91,19 @@ export function PlanRibbon() {
         name="Frame"
         words={frameWords(plan.frame)}
         isOn={step.stage === "frame"}
-        onChoose={() => chooseStep(store, { stage: "frame" })}
+        onChoose={() => store.getState().chooseStep({ stage: "frame" })}
       />
       <Slip
         name="Spots"
         words={plan.spots.length === 0 ? "None" : `${plan.spots.length} covered`}
         isOn={step.stage === "spots"}
-        onChoose={() => chooseStep(store, { stage: "spots" })}
+        onChoose={() => store.getState().chooseStep({ stage: "spots" })}
       />
       <Slip
         name="Colour"
         words={profile === SRGB_SPACE.name ? "As found" : profile}
         isOn={step.stage === "colour"}
-        onChoose={() => chooseStep(store, { stage: "colour" })}
+        onChoose={() => store.getState().chooseStep({ stage: "colour" })}
       />
       <DndContext id="plan" sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
         <SortableContext items={items.slice(0, mixAt)} strategy={horizontalListSortingStrategy}>
@@ -113,7 +113,7 @@ export function PlanRibbon() {
           name="Mix"
           words={mixWords(plan.mix.weightsOn ? plan.mix : { ...plan.mix, weights: LUMINANCE_WEIGHTS })}
           isOn={step.stage === "mix"}
-          onChoose={() => chooseStep(store, { stage: "mix" })}
+          onChoose={() => store.getState().chooseStep({ stage: "mix" })}
         />
         <SortableContext items={items.slice(mixAt)} strategy={horizontalListSortingStrategy}>
           {slips.slice(mixAt)}
@@ -121,7 +121,12 @@ export function PlanRibbon() {
       </DndContext>
       <div className={styles.end}>
         <AddPass passes={plan.passes} />
-        <Slip name="Finish" words="Export" isOn={step.stage === "finish"} onChoose={() => chooseStep(store, { stage: "finish" })} />
+        <Slip
+          name="Finish"
+          words="Export"
+          isOn={step.stage === "finish"}
+          onChoose={() => store.getState().chooseStep({ stage: "finish" })}
+        />
       </div>
     </nav>
   );

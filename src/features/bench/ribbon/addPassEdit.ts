@@ -3,7 +3,8 @@ import { restingPass } from "@/core/plan/defaultPlan";
 import { freshPassName, insertPass, movePass } from "@/core/plan/editPasses";
 import type { MoveKind, Pass } from "@/core/plan/plan";
 import { PASS_FACES } from "../passes/passFaces";
-import { chosenPass, type BenchStore } from "../state/benchStore";
+import type { BenchStore } from "../state/benchStore";
+import { chosenPass } from "../state/inPlan";
 
 /** Adds a pass after the one in hand, or before all others of its side where it belongs there, and takes it in hand: fresh, or with the settings of another. */
 export function addPass(store: BenchStore, kind: MoveKind, like?: Pass): void {
@@ -15,6 +16,6 @@ export function addPass(store: BenchStore, kind: MoveKind, like?: Pass): void {
   const grown = put && PASS_FACES[kind].beginsWith ? movePass(put, pass.id, 0) : put;
   if (!grown) return set({ failure: "A plan holds no more passes than these." });
   store.getState().adjust(() => grown);
-  set({ step: { stage: "pass", id: pass.id }, chosenStrands: [] });
+  store.getState().chooseStep({ stage: "pass", id: pass.id });
   store.getState().commit(like ? `${pass.name} added, as ${like.name}` : `${pass.name} added`);
 }

@@ -7,7 +7,7 @@ import { LAST_ZONE } from "@/core/zones/zone";
 import type { Hand } from "@/engine/runs";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { passNumber } from "../state/passNumber";
-import { chosenPass, chosenSet, confinedInHand, handOf, settledPlan } from "../state/benchStore";
+import { chosenPass, chosenSet, confinedInHand, handOf, settledPlan } from "../state/inPlan";
 import { GateHill } from "./GateHill";
 import { HistogramShape, Shares } from "./HistogramShape";
 import { Rail } from "./Rail";

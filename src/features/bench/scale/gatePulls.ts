@@ -6,7 +6,8 @@ import type { Plan } from "@/core/plan/plan";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import type { PointReading } from "@/engine/stageTypes";
 import { confinedById, withGate } from "@/core/plan/editRegions";
-import { confinedInHand, handOf, type BenchState, type BenchStore } from "../state/benchStore";
+import type { BenchState, BenchStore } from "../state/benchStore";
+import { confinedInHand, handOf } from "../state/inPlan";
 import type { Puller } from "../tools/pulling";
 import { snapZone } from "./snapZone";
 

@@ -6,7 +6,7 @@ import { parsePower } from "@/features/shared/ValueSlider";
 import { Panel, Part } from "../panels/Panel";
 import { StepSlider } from "../panels/StepSlider";
 import { useBench, useBenchState } from "../state/BenchContext";
-import { takeUp } from "../state/benchStore";
+
 import { chooseSpotBy, chosenSpotOf, deleteSpot, LEAST_SPOT_RADIUS, setSpotting, SPOT_RADIUS } from "./spotEdits";
 import { proposeAgain } from "./touchSpot";
 import styles from "../panels/Panel.module.css";
@@ -36,7 +36,7 @@ export function SpotsPanel() {
               store.getState().commit(chosen === "heal" ? "Spot healed" : "Spot cloned");
             }}
           />
-          <Button size="small" aria-pressed={tool === "spot"} onClick={() => takeUp(store, tool === "spot" ? "read" : "spot")}>
+          <Button size="small" aria-pressed={tool === "spot"} onClick={() => store.getState().takeUp(tool === "spot" ? "read" : "spot")}>
             Touch spots
           </Button>
         </div>

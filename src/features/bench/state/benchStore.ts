@@ -3,17 +3,14 @@ import { createStore, type StoreApi } from "zustand/vanilla";
 import type { PictureSummary, PrintSummary, RevisionSummary } from "@/contracts/api";
 import { Revision } from "@/contracts/api";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
-import type { Confined, Move, Pass, PassSet, Plan } from "@/core/plan/plan";
-import { placedStops } from "@/core/passes/passKinds";
+import type { Plan } from "@/core/plan/plan";
 import type { Brush } from "@/core/brush/stroke";
-import { regionOf } from "@/core/plan/editRegions";
-import type { Combine, Corner, Point, Region } from "@/core/region/region";
-import { placeOfSet, passesBeforeMix } from "@/core/plan/editPasses";
+import type { Combine, Corner, Point } from "@/core/region/region";
+import { passesBeforeMix } from "@/core/plan/editPasses";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { Twins } from "@/core/mix/twins";
 import type { Tinge } from "@/core/passes/separation/move";
 import type { BenchLook, Cleaning, Place } from "@/engine/messages";
-import type { Hand } from "@/engine/runs";
 import type { PointReading, StageHistograms } from "@/engine/stageTypes";
 import type { Framing } from "../frame/ratios";
 import { SPOT_RADIUS, type Spotting } from "../spots/spotEdits";
@@ -21,6 +18,7 @@ import type { Spot } from "@/core/spots/spot";
 import { redoTarget, undoTarget, withoutStep, withStep, type History } from "./history";
 import type { SaveListener, SaveQueue, SaveState } from "./saveQueue";
 import { withoutMeaning } from "./inHand";
+import { chosenPass, confinedInHand } from "./inPlan";
 import { unfitting, type Tool } from "../tools/tools";
 import type { Unsent } from "./unsentStore";
 
@@ -153,7 +151,18 @@ export interface BenchActions {
   planAt(id: string): Promise<Plan | undefined>;
   undo(): Promise<void>;
   redo(): Promise<void>;
-  set(change: Partial<BenchState>): void;
+  /** Takes a step of the plan in hand. */
+  chooseStep(step: Step): void;
+  /** Takes a tool up, or says why it has no use here. */
+  takeUp(tool: Tool): void;
+  putDown(): void;
+  /** A hand begins to draw on the picture, or lets go of it. */
+  press(): void;
+  letGo(): void;
+  /** Changes what has no transition of its own. */
+  set(
+    change: Partial<Omit<BenchState, "picture" | "plan" | "planAtPress" | "history" | "step" | "tool" | "saveState" | "saveMessage">>,
+  ): void;
 }
 
 export type BenchStore = StoreApi<BenchState & BenchActions>;
@@ -289,6 +298,15 @@ export function createBenchStore(
           return goTo(id === head ? undefined : revisions.find((revision) => revision.id === id));
         }),
       planAt,
+      chooseStep: (step) => set(step.stage === "spots" ? { step, tool: "spot" } : { step }),
+      takeUp(tool) {
+        const { drawing, ...state } = get();
+        const failure = unfitting(tool, chosenPass(state)?.pass, confinedInHand(state), state.step.stage);
+        set(failure ? { failure } : { tool, drawing: { ...drawing, corners: [] } });
+      },
+      putDown: () => set({ tool: "read" }),
+      press: () => set({ planAtPress: get().plan }),
+      letGo: () => set({ planAtPress: undefined }),
       undo: () => inTurn(() => goTo(undoTarget(get().history))),
       redo: () => inTurn(() => goTo(redoTarget(get().history))),
       set,
@@ -315,84 +333,17 @@ export function createBenchStore(
       if (edit.kind === "step") plans.set(edit.id, edit.plan);
       if (!plan) continue;
       committed = plan;
-      store.getState().set({ plan, history });
+      const restored = { plan, history };
+      store.setState((before) => ({ ...restored, ...withoutMeaning(before, { ...before, ...restored }, restored) }));
     }
   };
   return Object.assign(store, { restore, saves });
 }
 
-/** Takes a step of the plan in hand. */
 /** What is in hand when one sits down: the first pass after the mix. */
 function firstStep(plan: Plan): Step {
   const first = plan.passes[passesBeforeMix(plan)];
   return first ? { stage: "pass", id: first.id } : { stage: "mix" };
-}
-
-export function chooseStep(store: BenchStore, step: Step): void {
-  store.getState().set(step.stage === "spots" ? { step, tool: "spot" } : { step });
-}
-
-/** Takes a tool up, or says why it has no use here. */
-export function takeUp(store: BenchStore, tool: Tool): void {
-  const { drawing, set, ...state } = store.getState();
-  const failure = unfitting(tool, chosenPass(state)?.pass, confinedInHand(state), state.step.stage);
-  set(failure ? { failure } : { tool, drawing: { ...drawing, corners: [] } });
-}
-
-/** The plan for all that need not follow every dab: while a hand draws, as it was when it began. */
-export function settledPlan({ plan, planAtPress }: Pick<BenchState, "plan" | "planAtPress">): Plan {
-  return planAtPress ?? plan;
-}
-
-/** The pass in hand with its place, or undefined while a stage is. */
-export function chosenPass({ plan, step }: Pick<BenchState, "plan" | "step">): { pass: Pass; index: number } | undefined {
-  if (step.stage !== "pass") return undefined;
-  const index = plan.passes.findIndex((pass) => pass.id === step.id);
-  return index < 0 ? undefined : { pass: plan.passes[index]!, index };
-}
-
-/** Whether a pass gives stops to places, so that there is a map of them. */
-export function givesStops(pass: Pass | undefined): boolean {
-  return pass !== undefined && placedStops(pass.move) !== undefined;
-}
-
-/** The pass or the set in hand: what a region and a gate are given to. */
-export function confinedInHand(state: Pick<BenchState, "plan" | "step">): Confined | undefined {
-  return chosenSet(state) ?? chosenPass(state)?.pass;
-}
-
-/** The region of the pass or the set in hand, if it has one. */
-export function chosenRegion({ plan, step }: Pick<BenchState, "plan" | "step">): Region | undefined {
-  const thing = confinedInHand({ plan, step });
-  return thing && regionOf(plan, thing);
-}
-
-/** The set in hand, if one is. */
-export function chosenSet({ plan, step }: Pick<BenchState, "plan" | "step">): PassSet | undefined {
-  return step.stage === "set" ? plan.sets.find((set) => set.id === step.id) : undefined;
-}
-
-/** The passes in hand: one, or those of a set. */
-export function handOf(state: Pick<BenchState, "plan" | "step">): Hand | undefined {
-  const set = chosenSet(state);
-  if (set) return { ...placeOfSet(state.plan, set.id), set: set.id };
-  const chosen = chosenPass(state);
-  return chosen && { first: chosen.index, end: chosen.index + 1 };
-}
-
-/** A plan with one of its sets changed. */
-export function withSet(plan: Plan, id: string, change: Partial<PassSet>): Plan {
-  return { ...plan, sets: plan.sets.map((set) => (set.id === id ? { ...set, ...change } : set)) };
-}
-
-/** A plan with one of its passes changed. */
-export function withPass(plan: Plan, id: string, change: (pass: Pass) => Pass): Plan {
-  return { ...plan, passes: plan.passes.map((pass) => (pass.id === id ? change(pass) : pass)) };
-}
-
-/** A plan with the move of one of its passes replaced. */
-export function withMove(plan: Plan, id: string, move: Move): Plan {
-  return withPass(plan, id, (pass) => ({ ...pass, move }));
 }
 
 function replay(history: History, edit: Unsent): History {

@@ -1,5 +1,6 @@
 import type { Plan } from "@/core/plan/plan";
-import { settledPlan, type BenchStore } from "./benchStore";
+import type { BenchStore } from "./benchStore";
+import { settledPlan } from "./inPlan";
 
 /** How far apart what a hand moves is shown where it need not follow every move. */
 const EVERY_MS = 200;

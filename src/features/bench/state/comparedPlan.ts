@@ -2,7 +2,8 @@ import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
 import { passesBeforeMix } from "@/core/plan/editPasses";
 import { confine, withGate } from "@/core/plan/editRegions";
 import type { Plan } from "@/core/plan/plan";
-import { chosenPass, confinedInHand, handOf, withPass, type Before, type Step } from "./benchStore";
+import type { Before, Step } from "./benchStore";
+import { chosenPass, confinedInHand, handOf, withPass } from "./inPlan";
 
 /** The print as it is compared with: without the step in hand and all after it (before the mix, plain luminance), without its spots alone where they are in hand, or its mix alone. */
 export function comparedPlan(plan: Plan, step: Step, before: Before): Plan {

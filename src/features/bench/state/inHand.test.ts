@@ -4,7 +4,7 @@ import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import { emptyRegion } from "@/core/plan/editRegions";
 import type { Plan } from "@/core/plan/plan";
 import { openGate } from "@/core/gate/gate";
-import { chooseStep, createBenchStore, takeUp, type BenchStart, type BenchStore } from "./benchStore";
+import { createBenchStore, type BenchStart, type BenchStore } from "./benchStore";
 import type { SaveQueue } from "./saveQueue";
 import { REGION_TOOLS, type Tool } from "../tools/tools";
 
@@ -54,52 +54,55 @@ const toolOf = (store: BenchStore) => store.getState().tool;
 test("whoever changes the step, a tool without use there is put down, one with use stays", () => {
   const store = bench();
   const goes: [string, () => void][] = [
-    ["chosen", () => chooseStep(store, { stage: "pass", id: "c" })],
-    ["set", () => store.getState().set({ step: { stage: "mix" } })],
+    ["chosen", () => store.getState().chooseStep({ stage: "pass", id: "c" })],
+    ["set", () => store.getState().chooseStep({ stage: "mix" })],
     ["its pass deleted", () => store.getState().adjust((plan) => ({ ...plan, passes: plan.passes.filter(({ id }) => id !== "a") }))],
   ];
   for (const [how, go] of goes) {
-    store.getState().set({ step: { stage: "pass", id: "a" } });
-    takeUp(store, "dodge");
+    store.getState().chooseStep({ stage: "pass", id: "a" });
+    store.getState().takeUp("dodge");
     expect(toolOf(store)).toBe("dodge");
     go();
     expect([how, toolOf(store)]).toEqual([how, "read"]);
   }
   expect(store.getState().step).toEqual({ stage: "mix" });
-  takeUp(store, "pin");
-  chooseStep(store, { stage: "pass", id: "b" });
+  store.getState().takeUp("pin");
+  store.getState().chooseStep({ stage: "pass", id: "b" });
   expect(toolOf(store)).toBe("pin");
-  takeUp(store, "burn");
+  store.getState().takeUp("burn");
   store.getState().set({ reading: undefined });
   expect(toolOf(store)).toBe("burn");
 });
 
 test("a tool that has no use is not taken up, and it is said why", () => {
   const store = bench();
-  chooseStep(store, { stage: "pass", id: "c" });
+  store.getState().chooseStep({ stage: "pass", id: "c" });
   for (const tool of ["dodge", "burn", "pick-strokes", "clear-loop"] as Tool[]) {
-    takeUp(store, tool);
+    store.getState().takeUp(tool);
     expect(toolOf(store)).toBe("read");
     expect(store.getState().failure).toMatch(/exposure pass/);
   }
-  takeUp(store, "repair");
+  store.getState().takeUp("repair");
   expect(toolOf(store)).toBe("repair");
   store.getState().adjust((plan) => ({ ...plan, passes: plan.passes.map((pass) => ({ ...pass, gate: null })) }));
   expect(toolOf(store)).toBe("read");
-  chooseStep(store, { stage: "mix" });
+  store.getState().chooseStep({ stage: "mix" });
   for (const tool of [...REGION_TOOLS, "pick-tones", "pick-hue", "repair"] as Tool[]) {
-    takeUp(store, tool);
+    store.getState().takeUp(tool);
     expect(toolOf(store)).toBe("read");
   }
 });
 
-test("what was chosen in a step is let go with it, unless it comes with the change; picks of what is gone go too", () => {
+test("what was chosen in a step is let go with it; picks of what is gone go too", () => {
   const store = bench();
-  const choose = () => store.getState().set({ step: { stage: "pass", id: "a" }, pickedStrokes: [2], chosenShape: "o", chosenStrands: [1] });
+  const choose = () => {
+    store.getState().chooseStep({ stage: "pass", id: "a" });
+    store.getState().set({ pickedStrokes: [2], chosenShape: "o", chosenStrands: [1] });
+  };
   choose();
   expect(store.getState()).toMatchObject({ pickedStrokes: [2], chosenShape: "o", chosenStrands: [1] });
   store.getState().set({ drawing: { ...store.getState().drawing, corners: [{ x: 0, y: 0, smooth: true }] } });
-  chooseStep(store, { stage: "pass", id: "b" });
+  store.getState().chooseStep({ stage: "pass", id: "b" });
   expect(store.getState()).toMatchObject({ pickedStrokes: [], chosenShape: undefined, chosenStrands: [] });
   expect(store.getState().drawing.corners).toEqual([]);
   choose();
@@ -114,7 +117,7 @@ test("who changes the print sees the print, whatever it was compared with", () =
   const store = bench();
   const { set, adjust } = store.getState();
   set({ before: "mix" });
-  chooseStep(store, { stage: "pass", id: "b" });
+  store.getState().chooseStep({ stage: "pass", id: "b" });
   expect(store.getState().before).toBe("mix");
   adjust((plan) => ({ ...plan, passes: plan.passes.map((pass) => ({ ...pass, strength: 0.5 })) }));
   expect(store.getState().before).toBeUndefined();

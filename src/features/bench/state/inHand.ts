@@ -30,8 +30,7 @@ export function withoutMeaning(before: BenchState, after: BenchState, changed: P
   if (!isSameStep(step, before.step)) {
     const { drawing } = after;
     if (picksColour(after.tool)) cleared.tool = "read";
-    if (!("look" in changed)) Object.assign(cleared, lookFor(before, after, pass));
-    Object.assign(cleared, Object.fromEntries(Object.entries(CHOSEN).filter(([name]) => !(name in changed))));
+    Object.assign(cleared, lookFor(before, after, pass), CHOSEN);
     if (drawing.corners.length > 0) cleared.drawing = { ...drawing, corners: [] };
   } else if (after.plan !== before.plan) {
     const strokes = (pass && strokesOfMove(pass.move)?.length) ?? 0;

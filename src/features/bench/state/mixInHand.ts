@@ -1,7 +1,8 @@
 import type { MixLook } from "@/core/mix/mixLook";
 import { mixOfMove, withMoveMix } from "@/core/passes/passKinds";
 import type { Plan } from "@/core/plan/plan";
-import { chosenPass, withPass, type BenchState, type BenchStore } from "./benchStore";
+import type { BenchState, BenchStore } from "./benchStore";
+import { chosenPass, withPass } from "./inPlan";
 
 /** A mix of a plan: that of a pass that mixes anew, by its id, or the plan's own. */
 export type MixPlace = string | undefined;

@@ -1,6 +1,7 @@
 import type { BenchLook } from "@/engine/messages";
 import { passesBeforeMix } from "@/core/plan/editPasses";
-import { chooseStep, chosenPass, chosenSet, handOf, takeUp, withPass, withSet, type BenchStore, type Step } from "../state/benchStore";
+import type { BenchStore, Step } from "../state/benchStore";
+import { chosenPass, chosenSet, handOf, withPass, withSet } from "../state/inPlan";
 import { pressBefore, releaseBefore } from "./before";
 import { BRUSH_STEP, sizeBrush } from "./brushSize";
 import { closePolygon } from "./drawing/drawShapes";
@@ -48,7 +49,7 @@ const KEY_ZOOM = 1.4;
 const take =
   (tool: Tool) =>
   ({ store }: KeyBench) =>
-    takeUp(store, tool);
+    store.getState().takeUp(tool);
 const toggle =
   (kind: "stepped" | "colour" | "change" | "map" | "exposure" | "dust") =>
   ({ store }: KeyBench) => {
@@ -294,7 +295,7 @@ function letGo(store: BenchStore): void {
   if (drawing.corners.length > 0) set({ drawing: { ...drawing, corners: [] } });
   else if (spotting.takesFrom) set({ spotting: { ...spotting, takesFrom: undefined } });
   else if (chosenSpot) set({ chosenSpot: undefined });
-  else if (isDrawing(tool) || isPicking(tool) || picksColour(tool)) set({ tool: "read" });
+  else if (isDrawing(tool) || isPicking(tool) || picksColour(tool)) store.getState().putDown();
   else if (chosenShape) set({ chosenShape: undefined });
   else set({ look: { kind: "picture" }, before: undefined });
 }
@@ -343,5 +344,5 @@ function stepBy(store: BenchStore, by: number): void {
     ? steps.indexOf(passes[hand.first]!) - (step.stage === "set" && by > 0 ? 1 : 0)
     : steps.findIndex(({ stage }) => stage === step.stage);
   const next = steps[Math.min(Math.max(at + by, 0), steps.length - 1)]!;
-  chooseStep(store, next);
+  store.getState().chooseStep(next);
 }

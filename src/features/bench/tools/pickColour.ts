@@ -2,7 +2,8 @@ import { planBefore } from "@/core/plan/editPasses";
 import type { Place } from "@/engine/messages";
 import { faceOf } from "../passes/passFaces";
 import type { Bench } from "../state/BenchContext";
-import { chosenPass, PATCH_REACH } from "../state/benchStore";
+import { PATCH_REACH } from "../state/benchStore";
+import { chosenPass } from "../state/inPlan";
 import type { ColourPick } from "./tools";
 
 /** Picks the colour that enters the pass in hand at a place, for what the tool is for; then puts the tool down. */
@@ -16,5 +17,6 @@ export async function pickColour({ store, engine }: Pick<Bench, "store" | "engin
   if (!colour || now?.pass.id !== chosen.pass.id) return;
   const { pass } = now;
   const failure = faceOf(pass.move).pickColour?.(store, { pass, move: pass.move }, tool, colour);
-  store.getState().set(failure ? { failure } : { tool: "read" });
+  if (failure) store.getState().set({ failure });
+  else store.getState().putDown();
 }

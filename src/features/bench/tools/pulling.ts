@@ -41,7 +41,7 @@ export function beginPull(tool: Tool, touched: PointReading, store: BenchStore):
 
 /** Goes to the mix that is pulled: that of the plan, unless a pass that mixes anew is in hand. */
 function takeMix(store: BenchStore): void {
-  if (mixPlaceOf(store.getState()) === undefined) store.getState().set({ step: { stage: "mix" } });
+  if (mixPlaceOf(store.getState()) === undefined) store.getState().chooseStep({ stage: "mix" });
 }
 
 function pullWeights(touched: PointReading, store: BenchStore): Puller | { refused: string } {

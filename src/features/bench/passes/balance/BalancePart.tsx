@@ -3,7 +3,7 @@ import { Button } from "antd";
 import { MIRED_LIMIT, TINT_LIMIT, type BalanceMove } from "@/core/passes/balance/move";
 import type { Pass } from "@/core/plan/plan";
 import { useBench } from "../../state/BenchContext";
-import { withMove } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 import { Part } from "../../panels/Panel";
 import { PassSlider } from "../../panels/PassSlider";
 import { PatchSize } from "../PatchSize";

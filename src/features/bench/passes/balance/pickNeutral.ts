@@ -1,7 +1,8 @@
 import type { Vector3 } from "@/core/colour/matrix3";
 import { balanceFor } from "@/core/passes/balance/balance";
 import type { Pass } from "@/core/plan/plan";
-import { withMove, type BenchStore } from "../../state/benchStore";
+import type { BenchStore } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 
 /** Balances so that a colour becomes grey; says why where it cannot. */
 export function pickNeutral(store: BenchStore, { id, name }: Pass, colour: Vector3): string | undefined {

@@ -8,7 +8,7 @@ import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { Part } from "../../panels/Panel";
 import { PassSlider } from "../../panels/PassSlider";
 import { useBench, useBenchState } from "../../state/BenchContext";
-import { withMove } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 import styles from "../../panels/Panel.module.css";
 
 /** A hue that covers less of a picture is none. */
@@ -54,7 +54,7 @@ export function ColourReturnPart({ pass }: { pass: PassOf<"colour-return"> }) {
             aria-pressed={isSweeping}
             type={isSweeping ? "primary" : "default"}
             title="Sweep over what is to be in colour; Alt takes away. Mend it by brush."
-            onClick={() => store.getState().set({ tool: isSweeping ? "read" : "likeness" })}
+            onClick={() => store.getState().takeUp(isSweeping ? "read" : "likeness")}
           >
             Choose the things in colour
           </Button>

@@ -6,7 +6,7 @@ import type { Pass } from "@/core/plan/plan";
 import { formatZone, LAST_ZONE, parseZone } from "@/core/zones/zone";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 import { useBench, useBenchState } from "../../state/BenchContext";
-import { withMove } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 import { Part } from "../../panels/Panel";
 import { PassSlider } from "../../panels/PassSlider";
 import { SwitchRow } from "../../panels/SwitchRow";

@@ -1,6 +1,6 @@
 import { formatGrade } from "@/core/passes/contrast/contrastCurve";
 import { formatZone } from "@/core/zones/zone";
-import { withMove } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 import type { PassFace } from "../passFace";
 import { ContrastPart } from "./ContrastPart";
 import { Pivot } from "./Pivot";

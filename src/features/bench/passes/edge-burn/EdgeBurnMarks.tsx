@@ -6,7 +6,7 @@ import type { Pass } from "@/core/plan/plan";
 import { wholeGrid } from "@/core/region/grid";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { useBench, useBenchState } from "../../state/BenchContext";
-import { withMove } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 import { DragPoint } from "../../easel/DragPoint";
 import { PatchMarks } from "../../easel/PatchMarks";
 import { planeLines } from "../../easel/planeLines";

@@ -6,7 +6,7 @@ import type { Pass } from "@/core/plan/plan";
 import { formatStops, parseStops } from "@/core/zones/zone";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../../state/BenchContext";
-import { withMove } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 import { placeList } from "../../easel/placeWords";
 import { useBrightAtFrame } from "../../easel/useBrightAtFrame";
 import { Part } from "../../panels/Panel";

@@ -6,7 +6,7 @@ import type { Pass } from "@/core/plan/plan";
 import { formatStops, parseStops, zoneNumeral } from "@/core/zones/zone";
 import { formatPercent, parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../../state/BenchContext";
-import { withMove } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 import { isExposing, type DrawingTool } from "../../tools/tools";
 import { parseCeiling } from "../../panels/parseCeiling";
 import { BrushSettings } from "../../panels/BrushSettings";
@@ -36,7 +36,7 @@ export function ExposurePart({ pass, move }: { pass: Pass; move: ExposureMove })
     if (TOOLS.some((other) => other.tool === tool)) bringIntoView(part.current);
   }, [tool]);
   const exposing = useBenchState((state) => state.exposing);
-  const { adjust, commit, set } = store.getState();
+  const { adjust, commit, set, takeUp } = store.getState();
   const change = (changed: Partial<ExposureMove>) => adjust((plan) => withMove(plan, pass.id, { ...move, ...changed }));
   const count = (burns: boolean) => move.strokes.filter((stroke) => !stroke.erase && stroke.burns === burns).length;
   const moved = move.zones.flatMap((stops, zone) => (stops === 0 ? [] : [`${zoneNumeral(zone)} ${formatStops(stops)}`]));
@@ -66,7 +66,10 @@ export function ExposurePart({ pass, move }: { pass: Pass; move: ExposureMove })
             disabled={needsStrokes && move.strokes.length === 0}
             title={hint}
             data-testid={isExposing(name) ? `paint-${name}` : name}
-            onClick={() => set({ tool: tool === name ? "read" : name, pickedStrokes: [] })}
+            onClick={() => {
+              takeUp(tool === name ? "read" : name);
+              set({ pickedStrokes: [] });
+            }}
           >
             {label}
           </button>

@@ -5,7 +5,7 @@ import type { Pass } from "@/core/plan/plan";
 import { formatStops, parseStops } from "@/core/zones/zone";
 import { parsePercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../../state/BenchContext";
-import { withMove } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 import { Accents } from "./Accents";
 import { HandworkHint } from "../../panels/HandworkHint";
 import { Part } from "../../panels/Panel";

@@ -3,7 +3,7 @@ import { useMemo } from "react";
 import { pathPoints } from "@/core/brush/path";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBenchState } from "../../state/BenchContext";
-import { chosenPass } from "../../state/benchStore";
+import { chosenPass } from "../../state/inPlan";
 import styles from "../../regions/RegionOverlay.module.css";
 
 /** Strokes drawn at the most: the newest. */

@@ -6,7 +6,7 @@ import type { ExposureMove } from "@/core/passes/exposure/move";
 import type { Pass } from "@/core/plan/plan";
 import { formatStops, LAST_ZONE, zoneNumeral } from "@/core/zones/zone";
 import { useBench } from "../../state/BenchContext";
-import { withMove } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 import { BOTTOM, TOP, type X } from "../../scale/scaleGeometry";
 import styles from "../../scale/Scale.module.css";
 

@@ -6,7 +6,8 @@ import { leavesAll } from "@/core/passes/passKinds";
 import type { ExposureMove } from "@/core/passes/exposure/move";
 import type { Pass, Plan } from "@/core/plan/plan";
 import type { BenchEngine } from "@/engine/browser/benchEngine";
-import { withPass, type BenchStore } from "../../state/benchStore";
+import type { BenchStore } from "../../state/benchStore";
+import { withPass } from "../../state/inPlan";
 
 /** Accents are laid in at half of what they are. */
 const ACCENT_STRENGTH = 0.5;
@@ -35,7 +36,7 @@ export async function suggestAccents(store: BenchStore, engine: BenchEngine, pas
   const laid = withAccents(now, pass, pass.move, strokes);
   if (!laid) return set({ failure: "A plan holds no more passes than these." });
   store.getState().adjust(() => laid.plan);
-  set({ step: { stage: "pass", id: laid.id }, pickedStrokes: [] });
+  store.getState().chooseStep({ stage: "pass", id: laid.id });
   store.getState().commit(`Modelling of ${strokes.length} strokes suggested`);
 }
 

@@ -1,5 +1,6 @@
 import type { ExposureStroke } from "@/core/passes/exposure/exposure";
-import { chosenPass, withMove, type BenchStore } from "../../state/benchStore";
+import type { BenchStore } from "../../state/benchStore";
+import { chosenPass, withMove } from "../../state/inPlan";
 import { NEEDS_EXPOSURE } from "../../tools/tools";
 import type { Drawer, Touch } from "../../tools/drawing/drawer";
 import { layStrokes } from "../../tools/drawing/paintStrokes";

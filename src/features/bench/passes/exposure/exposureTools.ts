@@ -1,6 +1,7 @@
 import { clearedWithin, movedStroke, strokeAt, withStrokes } from "@/core/passes/exposure/editStrokes";
 import { MOST_STROKES } from "@/core/region/region";
-import { chosenPass, withMove, type BenchStore } from "../../state/benchStore";
+import type { BenchStore } from "../../state/benchStore";
+import { chosenPass, withMove } from "../../state/inPlan";
 import { extent, type Drawer, type Touch } from "../../tools/drawing/drawer";
 import { LEAST_SIZE } from "../../tools/drawing/drawShapes";
 import { lasso } from "../../tools/drawing/lasso";

@@ -1,7 +1,8 @@
 import { softenedStroke, strokesReaching, withStrokes } from "@/core/passes/exposure/editStrokes";
 import type { Patch } from "@/core/region/patches";
 import type { Size } from "@/core/spatial/areaReduce";
-import { withMove, type BenchStore } from "../../state/benchStore";
+import type { BenchStore } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 
 /** Places of a patch asked for strokes: enough that none slips through between them. */
 const MOST_ASKED = 150;

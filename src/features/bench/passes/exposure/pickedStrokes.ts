@@ -1,6 +1,7 @@
 import { withStrokes } from "@/core/passes/exposure/editStrokes";
 import type { ExposureStroke } from "@/core/passes/exposure/exposure";
-import { chosenPass, withMove, type BenchStore } from "../../state/benchStore";
+import type { BenchStore } from "../../state/benchStore";
+import { chosenPass, withMove } from "../../state/inPlan";
 
 /** Changes the strokes that are picked in the exposure in hand. */
 export function adjustPicked(store: BenchStore, change: (stroke: ExposureStroke) => ExposureStroke): void {

@@ -10,7 +10,7 @@ import { formatZone, parseZone } from "@/core/zones/zone";
 import { useSteady } from "@/features/shared/useSteady";
 import { TypedValue } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../../state/BenchContext";
-import { withMove } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 import { Part } from "../../panels/Panel";
 import { ReadyPlacements } from "./ReadyPlacements";
 import styles from "../../panels/Panel.module.css";

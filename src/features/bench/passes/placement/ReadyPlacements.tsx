@@ -7,7 +7,7 @@ import type { PlacementMove } from "@/core/passes/placement/move";
 import type { Pass } from "@/core/plan/plan";
 import { ReadyChoice, type Choosable } from "../../panels/ReadyChoice";
 import { useBench } from "../../state/BenchContext";
-import { withMove } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 
 const READY = READY_PLACEMENTS.map(({ name, purpose, strands }) => ({ name, purpose, value: strands }));
 

@@ -3,7 +3,7 @@ import { useState, type KeyboardEvent, type PointerEvent } from "react";
 import { isHold, moveStrand, moveTogether, pushStrand, removeStrand, type Strand } from "@/core/passes/placement/strand";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import { useBench, useBenchState } from "../../state/BenchContext";
-import { withMove } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 import { BOTTOM, HANDLE_INSET, thread, TOP, type X } from "../../scale/scaleGeometry";
 import { keyStep } from "../../scale/keyStep";
 import { snapZone } from "../../scale/snapZone";

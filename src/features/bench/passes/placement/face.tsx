@@ -1,7 +1,7 @@
 import { placementCurve } from "@/core/passes/placement/placementCurve";
 import { addStrand, isHold } from "@/core/passes/placement/strand";
 import { formatZone } from "@/core/zones/zone";
-import { withMove } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 import type { PassFace } from "../passFace";
 import { PlacementPart } from "./PlacementPart";
 import { Strands } from "./Strands";

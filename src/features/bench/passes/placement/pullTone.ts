@@ -3,7 +3,8 @@ import { addStrand, moveStrand } from "@/core/passes/placement/strand";
 import type { Plan } from "@/core/plan/plan";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import type { PointReading } from "@/engine/stageTypes";
-import { chosenPass, withMove, type BenchStore } from "../../state/benchStore";
+import type { BenchStore } from "../../state/benchStore";
+import { chosenPass, withMove } from "../../state/inPlan";
 import type { Puller } from "../../tools/pulling";
 import { snapZone } from "../../scale/snapZone";
 

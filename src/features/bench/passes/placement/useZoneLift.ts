@@ -5,7 +5,7 @@ import type { Move, Pass } from "@/core/plan/plan";
 import { formatZone } from "@/core/zones/zone";
 import { useBench } from "../../state/BenchContext";
 import { useSteady } from "@/features/shared/useSteady";
-import { withMove } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 import { snapZone } from "../../scale/snapZone";
 
 /** A zone pulled along the lower rail of a placement is lifted or lowered alone, its neighbours held. */

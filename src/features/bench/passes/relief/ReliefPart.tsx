@@ -4,7 +4,7 @@ import type { ReliefMove } from "@/core/passes/relief/move";
 import type { Pass } from "@/core/plan/plan";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench } from "../../state/BenchContext";
-import { withMove } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 import { Part } from "../../panels/Panel";
 import { PassSlider } from "../../panels/PassSlider";
 import styles from "../../panels/Panel.module.css";

@@ -3,7 +3,7 @@ import { EXPOSURE_LIMIT, SURROUNDINGS_LIMIT, type SceneLightMove } from "@/core/
 import type { Pass } from "@/core/plan/plan";
 import { formatStops, parseStops } from "@/core/zones/zone";
 import { useBench } from "../../state/BenchContext";
-import { withMove } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 import { Part } from "../../panels/Panel";
 import { PassSlider } from "../../panels/PassSlider";
 import styles from "../../panels/Panel.module.css";

@@ -17,7 +17,7 @@ import { Menu } from "@/features/shared/Menu";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { hueCss } from "../../scale/hueCss";
 import { useBench } from "../../state/BenchContext";
-import { withMove } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 import { Part } from "../../panels/Panel";
 import { PassSlider } from "../../panels/PassSlider";
 import styles from "../../panels/Panel.module.css";

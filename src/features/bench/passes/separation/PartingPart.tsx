@@ -6,7 +6,7 @@ import type { Pass } from "@/core/plan/plan";
 import { parsePercent } from "@/features/shared/ValueSlider";
 import { formatRelief as formatSigned } from "../relief/ReliefPart";
 import { useBench, useBenchState } from "../../state/BenchContext";
-import { withMove } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 import { Part } from "../../panels/Panel";
 import { PassSlider } from "../../panels/PassSlider";
 import { PatchSize } from "../PatchSize";

@@ -3,7 +3,7 @@ import { MOST_SATURATION, type SeparationMove } from "@/core/passes/separation/m
 import type { Pass } from "@/core/plan/plan";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench } from "../../state/BenchContext";
-import { withMove } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 import { Part } from "../../panels/Panel";
 import { PassSlider } from "../../panels/PassSlider";
 import { HueRanges } from "./HueRanges";

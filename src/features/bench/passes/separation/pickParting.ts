@@ -4,7 +4,8 @@ import type { Parting, SeparationMove, Tinge } from "@/core/passes/separation/mo
 import { unfitParting } from "@/core/passes/separation/separation";
 import type { Pass } from "@/core/plan/plan";
 import type { ColourPick } from "../../tools/tools";
-import { withMove, type BenchStore } from "../../state/benchStore";
+import type { BenchStore } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 
 /** A tinge fainter than this is none. Units: OKLab. */
 const LEAST_TINGE = 0.015;

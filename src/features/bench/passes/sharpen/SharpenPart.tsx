@@ -13,7 +13,7 @@ import { formatPercent, parsePercent, parsePower } from "@/features/shared/Value
 import { Part } from "../../panels/Panel";
 import { PassSlider } from "../../panels/PassSlider";
 import { useBench, useBenchState } from "../../state/BenchContext";
-import { withMove } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 import styles from "../../panels/Panel.module.css";
 
 /** Of the tones from black to paper, as finely as a threshold is set. */

@@ -7,7 +7,7 @@ import { parsePower } from "@/features/shared/ValueSlider";
 import { Part } from "../../panels/Panel";
 import { PassSlider } from "../../panels/PassSlider";
 import { useBench } from "../../state/BenchContext";
-import { withMove } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 import { softenCorners } from "./softCorners";
 import styles from "../../panels/Panel.module.css";
 

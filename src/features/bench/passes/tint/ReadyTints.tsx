@@ -4,7 +4,7 @@ import type { TintMove, TintPoint } from "@/core/passes/tint/move";
 import { READY_TINTS } from "@/core/passes/tint/readyTints";
 import type { Plan } from "@/core/plan/plan";
 import { useTryOn } from "../../panels/useTryOn";
-import { withMove } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 import { useBench } from "../../state/BenchContext";
 import { tintStrip } from "./tintCss";
 import styles from "./Tint.module.css";

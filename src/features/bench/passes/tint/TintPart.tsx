@@ -9,7 +9,7 @@ import { capital } from "@/features/shared/capital";
 import { Part } from "../../panels/Panel";
 import { PassSlider } from "../../panels/PassSlider";
 import { useBench, useBenchState } from "../../state/BenchContext";
-import { withMove } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 import { PatchSize } from "../PatchSize";
 import { PickButton } from "../PickButton";
 import { HueRing } from "./HueRing";

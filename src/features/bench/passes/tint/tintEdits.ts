@@ -6,7 +6,8 @@ import type { Vector3 } from "@/core/colour/matrix3";
 import type { PassOf } from "@/core/plan/plan";
 import { capital } from "@/features/shared/capital";
 import { formatZone } from "@/core/zones/zone";
-import { withMove, type BenchStore } from "../../state/benchStore";
+import type { BenchStore } from "../../state/benchStore";
+import { withMove } from "../../state/inPlan";
 
 type TintPass = PassOf<"tint">;
 

@@ -1,6 +1,7 @@
 import { v4 as uuid } from "uuid";
 import { MOST_CORNERS, type Point, type Shape } from "@/core/region/region";
-import { chosenRegion, type BenchStore } from "../../state/benchStore";
+import type { BenchStore } from "../../state/benchStore";
+import { chosenRegion } from "../../state/inPlan";
 import { addShape, adjustShape, regionName } from "../../regions/regionEdits";
 import { combineOf, extent, takeBack, type Drawer, type Touch } from "./drawer";
 import { lasso } from "./lasso";
@@ -66,7 +67,7 @@ export function closePolygon(store: BenchStore, keepsTool = false): void {
   set({ drawing: { ...drawing, corners: [] } });
   if (!addShape(store, shape)) return;
   store.getState().commit(`Polygon in ${regionName(store)}`);
-  if (!keepsTool) set({ tool: "read" });
+  if (!keepsTool) store.getState().putDown();
 }
 
 /** Draws an oval from its middle. */

@@ -1,5 +1,6 @@
 import type { Shape, Point } from "@/core/region/region";
-import { chosenRegion, type BenchStore } from "../../state/benchStore";
+import type { BenchStore } from "../../state/benchStore";
+import { chosenRegion } from "../../state/inPlan";
 
 /** A place under the hand, in long edges, with what the hand holds. */
 export interface Touch extends Point {

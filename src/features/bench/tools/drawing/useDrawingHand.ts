@@ -46,20 +46,21 @@ export function useDrawingHand(store: BenchStore): DrawingHand {
       const ended = drawer.current;
       drawer.current = undefined;
       goesOn.current = undefined;
-      store.getState().set({ planAtPress: undefined });
+      store.getState().letGo();
       if (!ended) return;
       ended.drawer.finish();
-      const { tool, chosenShape, set } = store.getState();
-      if (drawsOneShape(tool) && chosenShape && !ended.keepsTool) set({ tool: "read" });
+      const { tool, chosenShape, putDown } = store.getState();
+      if (drawsOneShape(tool) && chosenShape && !ended.keepsTool) putDown();
     };
     /** As if it had not begun. */
     const cancel = () => {
       const begun = drawer.current;
       drawer.current = undefined;
       goesOn.current = undefined;
-      const { adjust, set } = store.getState();
+      const { adjust, letGo, set } = store.getState();
       if (begun) adjust(() => begun.before);
-      set({ planAtPress: undefined, lasso: [], drawnSpot: undefined });
+      letGo();
+      set({ lasso: [], drawnSpot: undefined });
     };
     return {
       cancel,
@@ -68,7 +69,7 @@ export function useDrawingHand(store: BenchStore): DrawingHand {
         const { tool, plan: before } = store.getState();
         const begun = isDrawing(tool) ? beginDrawing(tool, touch, store) : undefined;
         drawer.current = begun && { drawer: begun, before, pointerId, keepsTool: touch.shift };
-        if (begun) store.getState().set({ planAtPress: store.getState().plan });
+        if (begun) store.getState().press();
       },
       isDown: (pointerId: number) => drawer.current?.pointerId === pointerId || goesOn.current === pointerId,
       move(touches: readonly Touch[]) {
