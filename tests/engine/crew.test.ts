@@ -4,6 +4,8 @@ import { build } from "esbuild";
 import fc from "fast-check";
 import { afterAll, afterEach, beforeAll, describe, expect, test, vi } from "vitest";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
+import { packPath } from "@/core/brush/stroke";
+import { restingExposure, type ExposureStroke } from "@/core/passes/exposure/exposure";
 import { compilePlan } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import { emptyRegion } from "@/core/plan/editRegions";
@@ -75,8 +77,28 @@ describe("with helpers in threads", () => {
         const last = compiled.passes.length;
         expect(isSame(shared.tonesAfter(last), alone.tonesAfter(last))).toBe(true);
       }),
-      { numRuns: 40 },
+      { numRuns: 25 },
     );
+  });
+
+  test("where one paints, the rows that were painted over change, and no others", () => {
+    const [alone, shared] = [stageBy(ALONE), stageBy(crew)];
+    const after = { ...restingPass("placement", "p", "P"), move: { kind: "placement", strands: [{ from: 0, to: 0 }, { from: 5, to: 5.5 }, { from: 10, to: 10 }] } } as const; // prettier-ignore
+    const strokes = [0.2, 0.25, 0.7].map((y) => ({
+      ...{ radius: 0.03, hardness: 0.3, flow: 0.5, pressure: "none", erase: false, burns: false, ceiling: 1 },
+      path: packPath([0, 1, 2].map((k) => ({ x: 0.3 + 0.1 * k, y, pressure: 1 }))),
+    })) as ExposureStroke[];
+    const frames = [0, 1, 2, 3].map((count) => {
+      const exposure = { ...restingPass("exposure", "e", "E"), move: { kind: "exposure", ...restingExposure(), strokes: strokes.slice(0, count) } } as const; // prettier-ignore
+      const plan = compilePlan({
+        ...defaultPlan(),
+        passes: [exposure, { ...after, move: { ...after.move, strands: [...after.move.strands] } }],
+      });
+      const [frame, ...same] = [shared, alone, stageBy(ALONE)].map((stage) => stage.render(plan, { first: 0, end: 1 }, FINISHED));
+      expect(same.map((other) => isSame(other, frame!))).toEqual([true, true]);
+      return frame!;
+    });
+    frames.slice(1).forEach((frame, i) => expect(isSame(frame, frames[i]!)).toBe(false));
   });
 
   test("works of every kind are shared: bands are missing on the thread that hands them out", () => {
@@ -161,6 +183,7 @@ describe("helpers that are no help", () => {
       expect(slots.state(slot, work)).toBeDefined();
     });
     tonesBy(crew);
+    new Helper().help(helps[0]!);
     late.push(helps[0]!);
     expect(isSame(tonesBy(crew), expected)).toBe(true);
   });
@@ -170,5 +193,16 @@ describe("helpers that are no help", () => {
     const tooLarge = bands.map((band) => ({ ...band, end: band.first + 5000 }));
     const job = { colour: { red: toRead(ramp), green: toRead(ramp), blue: toRead(ramp) }, plain: toMake(new Float32Array(pixels)) };
     expect(() => crew.perform(new BandMachine(1000, 1), "find", job, tooLarge)).toThrow(/room for/);
+  });
+
+  test("when something is thrown, what a helper still works on lies elsewhere than all that comes", () => {
+    const { crew, helps } = crewOf((slots, slot, work) => void slots.claim(slot, work));
+    const tooLarge = bands.map((band, i) => ({ ...band, end: band.first + (i < 2 ? 1000 : 5000) }));
+    const job = { colour: { red: toRead(ramp), green: toRead(ramp), blue: toRead(ramp) }, plain: toMake(new Float32Array(pixels)) };
+    expect(() => crew.perform(new BandMachine(1000, 1), "find", job, tooLarge)).toThrow(/room for/);
+    expect(isSame(tonesBy(crew), expected)).toBe(true);
+    const memory = ({ shared, slots }: Help) => [shared, (slots[0]!.job as typeof job).plain.strip.buffer];
+    const [first, second] = helps.map(memory) as [ArrayBufferLike[], ArrayBufferLike[]];
+    first.forEach((piece, i) => expect(piece).not.toBe(second[i]));
   });
 });
