@@ -26,7 +26,7 @@ import { Source } from "./source";
 import { StageColour } from "./stageColour";
 import { StageMasks, type ShownMask } from "./stageMasks";
 import { StepBases, type Entering } from "./stepBases";
-import type { PointReading, Showing, StageHistograms, StopsOf } from "./stageTypes";
+import { looksOf, type PointReading, type Showing, type StageHistograms, type StopsOf } from "./stageTypes";
 
 /** Tones are read from the mean of a square this many pixels to each side. */
 const READING_REACH = 1;
@@ -116,7 +116,7 @@ export class Stage {
     const isShownOnTheWay = !print && showing.of === "print";
     const isColoured = showing.of === "print" && showing.coloured !== undefined && this.#sweeps.isColoured(plan.passes.length);
     if (showing.coloured) machine.setOutputSpace(showing.coloured, 8);
-    this.#run(plan, bases, isShownOnTheWay ? { rgba, looks: showing, isColoured } : undefined);
+    this.#run(plan, bases, isShownOnTheWay ? { rgba, looks: looksOf(showing), isColoured } : undefined);
     if (!isShownOnTheWay) {
       const shown = { tone: this.#shownPlane(showing, bases), chroma: isColoured ? this.chromaAfter(plan.passes.length) : undefined };
       const cut = mapRows(shown, (plane) => this.#cut(plane));

@@ -28,6 +28,11 @@ export interface Showing extends Looks {
   screens: boolean;
 }
 
+/** The looks alone, without what else is shown: helpers are sent them. */
+export function looksOf({ table, dithered, coloured, colourShare }: Looks): Looks {
+  return { table, dithered, coloured, colourShare };
+}
+
 /** The finished print as it is, with its colours. */
 export const FINISHED: Showing = {
   table: lookTable({ kind: "picture" }),

@@ -151,6 +151,29 @@ describe("helpers that are no help", () => {
   }
   afterEach(() => void vi.restoreAllMocks());
 
+  test("is told nothing that grows with what was drawn", () => {
+    const { crew, helps } = crewOf(() => undefined);
+    const stroke = { radius: 0.03, hardness: 0.3, flow: 0.5, pressure: "none", erase: false, burns: false, ceiling: 1 } as const;
+    const strokes = Array.from({ length: 500 }, (_, i) => ({
+      ...stroke,
+      path: packPath([{ x: (i % 20) / 20, y: i / 1000, pressure: 1 }]),
+    }));
+    const drawn: Plan = {
+      ...defaultPlan(),
+      regions: [{ ...emptyRegion("r", "R"), shapes: [{ id: "b", combine: "add", kind: "brush", x: 0, y: 0, strokes }] }],
+      passes: [{ ...restingPass("exposure", "e", "E"), region: "r", move: { kind: "exposure", ...restingExposure(), strokes } }],
+    };
+    const compiled = compilePlan(drawn);
+    const { step, mask } = compiled.passes[0]!;
+    const exposed = step?.kind === "stops" ? { id: "e", placed: step.placed, frame: drawn.frame } : undefined;
+    stageBy(crew).render(compiled, { first: 0, end: 1 }, { ...FINISHED, exposed, mask: { mask, reach: undefined } });
+    expect(helps.length).toBeGreaterThan(0);
+    for (const { slots } of helps)
+      expect(JSON.stringify(slots, (_, value: unknown) => (ArrayBuffer.isView(value) ? value.byteLength : value)).length).toBeLessThan(
+        20_000,
+      );
+  });
+
   test("one that never comes is not waited for", () => {
     const { crew, stop, filled } = crewOf(() => undefined);
     expect(isSame(tonesBy(crew), expected)).toBe(true);
