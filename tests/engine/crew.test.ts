@@ -64,6 +64,8 @@ describe("with helpers in threads", () => {
         workers.push(worker);
         return { send: (help) => worker.postMessage(help), stop: () => void worker.terminate() };
       }),
+      2000,
+      0,
     );
   });
   afterAll(() => Promise.all(workers.map((worker) => worker.terminate())));
@@ -146,7 +148,7 @@ describe("helpers that are no help", () => {
       fill.call(this, slot, work, band);
       acts(this, slot, work);
     });
-    const crew = new SharedCrew([{ send: (help) => void helps.push(help), stop }], 50);
+    const crew = new SharedCrew([{ send: (help) => void helps.push(help), stop }], 50, 0);
     return { crew, stop, helps, filled: () => vi.mocked(Slots.prototype.fill).mock.calls.length };
   }
   afterEach(() => void vi.restoreAllMocks());
@@ -172,6 +174,12 @@ describe("helpers that are no help", () => {
       expect(JSON.stringify(slots, (_, value: unknown) => (ArrayBuffer.isView(value) ? value.byteLength : value)).length).toBeLessThan(
         20_000,
       );
+  });
+
+  test("is not told of what is done before it would have heard", () => {
+    const send = vi.fn<(help: Help) => void>();
+    expect(isSame(tonesBy(new SharedCrew([{ send, stop: () => undefined }])), expected)).toBe(true);
+    expect(send).not.toHaveBeenCalled();
   });
 
   test("one that never comes is not waited for", () => {

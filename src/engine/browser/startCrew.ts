@@ -4,13 +4,13 @@ import { SharedCrew, type HelpingThread } from "../crew/sharedCrew";
 /** More would wait for the memory, and for the one that hands bands out. */
 const MOST_HELPERS = 3;
 
-/** The thread that hands bands out has a core, and the page: one that is waited for while it has none costs more than it helps. */
+/** The thread that hands bands out has a core, and the page. */
 const OWN_CORES = 2;
 
-/** Helpers for the cores that a machine has besides; none where memory cannot be shared. */
+/** Helpers for the cores that a machine has besides, and one where there are no more: the page is not always busy. None where memory cannot be shared. */
 export function startCrew(cores: number): Crew {
-  const count = Math.min(cores - OWN_CORES, MOST_HELPERS);
-  if (!crossOriginIsolated || count < 1) return ALONE;
+  if (!crossOriginIsolated || cores < 2) return ALONE;
+  const count = Math.min(Math.max(cores - OWN_CORES, 1), MOST_HELPERS);
   const crew: SharedCrew = new SharedCrew(Array.from({ length: count }, () => startThread((thread) => crew.lose(thread))));
   return crew;
 }

@@ -20,7 +20,10 @@ export interface Change {
   changed: StripsOfColour;
 }
 
+const STEP_WEIGHTS = { matrix: 2, light: 8, separate: 16 } as const;
+
 export const changeWork: Work<Change> = {
+  weigh: ({ passes }) => passes.reduce((sum, { step }) => sum + STEP_WEIGHTS[step.kind], 2),
   begin: (machine, { toP3 }) => machine.setGamut(toP3),
   perform(machine, { passes, masks, found, tones, changed, ...job }, band) {
     const { first, end } = band;

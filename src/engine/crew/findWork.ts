@@ -13,6 +13,7 @@ export interface Find {
 }
 
 export const findWork: Work<Find> = {
+  weigh: () => 6,
   perform(machine, { colour, hues, own, plain }, band) {
     putColour(machine, colour, band);
     if (hues) {

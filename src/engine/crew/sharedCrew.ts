@@ -15,8 +15,8 @@ export interface HelpingThread {
 
 /** Slots to a helper: it works on one while the other is filled. */
 const SLOTS_EACH = 2;
-/** With fewer bands it is not worth telling anybody. */
-const LEAST_BANDS = 4;
+/** Less work than this, in tables read, is done before a helper has heard of it. */
+const LEAST_WORK = 3e6;
 /** Arrays of so many bytes lie in shared memory once, rather than being copied to each helper. */
 const LARGE_BYTES = 1 << 15;
 
@@ -46,10 +46,11 @@ export class SharedCrew implements Crew {
   #slots: Slots;
   #work = 0;
 
-  /** A helper that takes longer for a band than it is given is lost. */
+  /** A helper that takes longer for a band than it is given is lost; less work than `leastWork` is shared with nobody. */
   constructor(
     threads: readonly HelpingThread[],
     readonly lostAfterMs = 2000,
+    readonly leastWork = LEAST_WORK,
   ) {
     this.#threads = threads;
     this.#slots = Slots.of(SLOTS_EACH * threads.length);
@@ -70,9 +71,10 @@ export class SharedCrew implements Crew {
   }
 
   perform<K extends WorkName>(machine: BandMachine, name: K, job: Works[K], bands: readonly Band[]): void {
-    const slots = bands.length < LEAST_BANDS ? [] : this.#tell(name, job, bands);
+    const { begin, perform, weigh } = WORKS[name];
+    const pixels = bands.reduce((sum, { first, end }) => sum + end - first, 0);
+    const slots = weigh(job) * pixels < this.leastWork ? [] : this.#tell(name, job, bands);
     if (slots.length === 0) return ALONE.perform(machine, name, job, bands);
-    const { begin, perform } = WORKS[name];
     begin?.(machine, job);
     const handed = this.#slots;
     const left = [...bands];

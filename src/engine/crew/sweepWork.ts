@@ -54,6 +54,9 @@ export interface Shown {
 }
 
 export const sweepWork: Work<Sweep> = {
+  weigh: ({ parts, shown }) =>
+    parts.reduce((sum, { from, runs }) => sum + (from ? 0 : 2) + runs.reduce((all, run) => all + weightOf(run), 0), 0) +
+    (shown ? (shown.mean ? 2 : 1) * (shown.isColoured ? 4 : 1) : 0),
   begin(machine, { toP3, mix, shown }) {
     machine.setGamut(toP3);
     machine.setMix(mix);
@@ -66,6 +69,11 @@ export const sweepWork: Work<Sweep> = {
     if (job.shown) show(machine, job, job.shown, band);
   },
 };
+
+/** What is no table takes as long as some of them. */
+function weightOf({ tables, surroundings, stops, mixed, detail, chroma }: SweptRun): number {
+  return tables.length + 4 * [surroundings, stops, mixed, detail, chroma].filter(Boolean).length;
+}
 
 function sweepPart(machine: BandMachine, { place, mix, laysColour }: Sweep, part: SweptPart, band: Band): void {
   const { first, end } = band;

@@ -16,6 +16,8 @@ export interface Band {
  * told by the job, which can be copied to another thread: what it holds of the whole picture is in strips.
  */
 export interface Work<J> {
+  /** About how long a pixel takes, in times of reading a table: some is not worth telling helpers of. */
+  weigh(job: J): number;
   begin?(machine: BandMachine, job: J): void;
   perform(machine: BandMachine, job: J, band: Band): void;
 }
