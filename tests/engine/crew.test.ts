@@ -5,7 +5,7 @@ import fc from "fast-check";
 import { afterAll, afterEach, beforeAll, describe, expect, test, vi } from "vitest";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { packPath } from "@/core/brush/stroke";
-import { restingExposure, type ExposureStroke } from "@/core/passes/exposure/exposure";
+import { restingExposure } from "@/core/passes/exposure/exposure";
 import { compilePlan } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import { emptyRegion } from "@/core/plan/editRegions";
@@ -29,6 +29,7 @@ const size = { width: 450, height: 320 };
 const levels = colourful(wide.width, wide.height);
 
 const stageBy = (crew: Crew) => new Stage(Source.fromLevels(levels, wide, SRGB_SPACE, { crew }).reducedTo(size));
+const STROKE = { radius: 0.03, hardness: 0.3, flow: 0.5, pressure: "none", erase: false, burns: false, ceiling: 1 } as const;
 const nothing = { first: 0, end: 0 };
 const isSame = (a: ArrayLike<number>, b: ArrayLike<number>) =>
   a.length === b.length && Array.prototype.every.call(a, (one, i) => one === b[i]);
@@ -87,9 +88,9 @@ describe("with helpers in threads", () => {
     const [alone, shared] = [stageBy(ALONE), stageBy(crew)];
     const after = { ...restingPass("placement", "p", "P"), move: { kind: "placement", strands: [{ from: 0, to: 0 }, { from: 5, to: 5.5 }, { from: 10, to: 10 }] } } as const; // prettier-ignore
     const strokes = [0.2, 0.25, 0.7].map((y) => ({
-      ...{ radius: 0.03, hardness: 0.3, flow: 0.5, pressure: "none", erase: false, burns: false, ceiling: 1 },
+      ...STROKE,
       path: packPath([0, 1, 2].map((k) => ({ x: 0.3 + 0.1 * k, y, pressure: 1 }))),
-    })) as ExposureStroke[];
+    }));
     const frames = [0, 1, 2, 3].map((count) => {
       const exposure = { ...restingPass("exposure", "e", "E"), move: { kind: "exposure", ...restingExposure(), strokes: strokes.slice(0, count) } } as const; // prettier-ignore
       const plan = compilePlan({
@@ -155,7 +156,6 @@ describe("helpers that are no help", () => {
 
   test("is told nothing that grows with what was drawn", () => {
     const { crew, helps } = crewOf(() => undefined);
-    const stroke = { radius: 0.03, hardness: 0.3, flow: 0.5, pressure: "none", erase: false, burns: false, ceiling: 1 } as const;
     const strokes = Array.from({ length: 500 }, (_, i) => ({
       ...stroke,
       path: packPath([{ x: (i % 20) / 20, y: i / 1000, pressure: 1 }]),
