@@ -157,7 +157,7 @@ describe("helpers that are no help", () => {
   test("is told nothing that grows with what was drawn", () => {
     const { crew, helps } = crewOf(() => undefined);
     const strokes = Array.from({ length: 500 }, (_, i) => ({
-      ...stroke,
+      ...STROKE,
       path: packPath([{ x: (i % 20) / 20, y: i / 1000, pressure: 1 }]),
     }));
     const drawn: Plan = {
