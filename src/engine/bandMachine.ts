@@ -86,7 +86,7 @@ export class BandMachine {
       8 * (LUMINANCE_KNOTS + 1) +
       8 * (MEAN_KNOTS + 1) +
       TableSlots.bytes(TABLE_SLOTS + 2, tableKnots) +
-      SurroundingsBand.bytes +
+      SurroundingsBand.bytes(padded) +
       4 * padded +
       16 * HISTOGRAM_BINS +
       StopsBand.bytes +
@@ -108,7 +108,7 @@ export class BandMachine {
     this.#counts = heap.reserve(16 * HISTOGRAM_BINS);
     this.#tables = new TableSlots(heap, TABLE_SLOTS + 2, tableKnots);
     this.#chroma = new ChromaBand(heap, this.#plane);
-    this.#around = new SurroundingsBand(heap, this.#plane);
+    this.#around = new SurroundingsBand(heap, this.#plane, padded);
     this.#stops = new StopsBand(heap, this.#plane, this.#tables, this.#around);
     this.setGamut(IDENTITY3);
     heap.f32(this.#toneTable, LUMINANCE_TO_TONE.length).set(LUMINANCE_TO_TONE);

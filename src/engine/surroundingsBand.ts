@@ -30,13 +30,21 @@ export class SurroundingsBand {
   /** Which rows of cells lie in the heap. */
   readonly #inCellRows: ({ cells: Float32Array; row: number } | undefined)[] = [];
 
-  /** Bytes it reserves in its machine's heap. */
-  static readonly bytes = 4 * (BASE_ROW_LENGTH + 2 * CELL_ROW_LENGTH) + 32;
+  /** A guide as it is read for a band, and whose. */
+  readonly #guide: { offset: number; slope: number };
+  #guided: { of: ToneBase | undefined; x: number; y: number; width: number; n: number } = { of: undefined, x: 0, y: 0, width: 0, n: 0 };
+
+  /** Bytes it reserves in the heap of a machine of so many pixels. */
+  static bytes(capacity: number): number {
+    return 4 * (BASE_ROW_LENGTH + 2 * CELL_ROW_LENGTH) + 8 * capacity + 64;
+  }
 
   constructor(
     readonly heap: KernelHeap,
     readonly plane: Record<PlaneName, number>,
+    capacity: number,
   ) {
+    this.#guide = { offset: heap.reserve(4 * capacity), slope: heap.reserve(4 * capacity) };
     this.#baseRow = heap.reserve(4 * BASE_ROW_LENGTH);
     this.#cellRows = heap.reserve(8 * CELL_ROW_LENGTH);
   }
@@ -71,9 +79,8 @@ export class SurroundingsBand {
   #sampleSlices({ cells, slices, width, height, guide }: SlicedBase, place: BandPlace, out: number, n: number): void {
     const { tone, above } = this.plane;
     if (guide) {
-      this.#sampleBase(guide.offset, guide, place, out, n, false);
-      this.#sampleBase(guide.slope!, guide, place, above, n, false);
-      this.heap.run.guided(tone, above, out, above, padded(n));
+      this.#sampleGuide(guide, place, n);
+      this.heap.run.guided(tone, this.#guide.slope, this.#guide.offset, above, padded(n));
     }
     const own = guide ? above : tone;
     if (width > MOST_SLICED_COLUMNS)
@@ -88,6 +95,16 @@ export class SurroundingsBand {
       run.pairRows(a, b, part, this.#baseRow, width);
       run.sampleSlices(this.#baseRow, own + 4 * done, out + 4 * done, padded(place.width), from, step, width - 1, slices);
     }
+  }
+
+  /** Reads a guide for a band, unless it was read last: both tones that stand for a pixel are told by the same. */
+  #sampleGuide(guide: ToneBase, place: BandPlace, n: number): void {
+    const { x, y, width } = place;
+    const last = this.#guided;
+    if (last.of === guide && last.x === x && last.y === y && last.width === width && last.n === n) return;
+    this.#sampleBase(guide.offset, guide, place, this.#guide.offset, n, false);
+    this.#sampleBase(guide.slope!, guide, place, this.#guide.slope, n, false);
+    this.#guided = { of: guide, x, y, width, n };
   }
 
   /** The place of a row of cells in the heap, where it is copied unless it lies there already: neighbours lie there together. */

@@ -9,7 +9,8 @@ const OWN_CORES = 2;
 
 /** Helpers for the cores that a machine has besides, and one where there are no more: the page is not always busy. None where memory cannot be shared. */
 export function startCrew(cores: number): Crew {
-  if (!crossOriginIsolated || cores < 2) return ALONE;
+  const canShare = crossOriginIsolated && typeof Worker !== "undefined"; // not every browser lets a worker start others
+  if (!canShare || cores < 2) return ALONE;
   const count = Math.min(Math.max(cores - OWN_CORES, 1), MOST_HELPERS);
   const crew: SharedCrew = new SharedCrew(Array.from({ length: count }, () => startThread((thread) => crew.lose(thread))));
   return crew;
