@@ -1,4 +1,4 @@
-import { expect, test } from "vitest";
+import { expect, test, vi } from "vitest";
 import type { Page } from "puppeteer-core";
 import { openOwnPrint, ownBrowser, pick, pixelsAt, press, settled, workerNamed } from "./browser";
 
@@ -35,7 +35,7 @@ test("on a machine of more cores helpers take bands; the picture is that of one 
   await pretendCores(page, 4);
   await page.reload();
   await settled(page);
-  expect(await helpers(page)).toBe(2);
+  await vi.waitFor(async () => expect(await helpers(page)).toBe(2), 10_000);
   expect(await pixelsAt(page, PLACES)).toEqual(alone);
 
   const one = await workerNamed(page, "bands");

@@ -182,6 +182,15 @@ describe("helpers that are no help", () => {
     expect(send).not.toHaveBeenCalled();
   });
 
+  test("one that joins later is told of what comes then", () => {
+    const crew = new SharedCrew([], 50, 0);
+    const send = vi.fn<(help: Help) => void>();
+    expect(isSame(tonesBy(crew), expected)).toBe(true);
+    crew.join({ send, stop: () => undefined });
+    expect(isSame(tonesBy(crew), expected)).toBe(true);
+    expect(send).toHaveBeenCalledOnce();
+  });
+
   test("one that never comes is not waited for", () => {
     const { crew, stop, filled } = crewOf(() => undefined);
     expect(isSame(tonesBy(crew), expected)).toBe(true);

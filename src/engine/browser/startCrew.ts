@@ -4,6 +4,9 @@ import { SharedCrew, type HelpingThread } from "../crew/sharedCrew";
 /** More would wait for the memory, and for the one that hands bands out. */
 const MOST_HELPERS = 3;
 
+/** The first frames have the cores to themselves: a helper that starts takes as long as one of them. */
+const START_AFTER_MS = 1000;
+
 /** The thread that hands bands out has a core, and the page. */
 const OWN_CORES = 2;
 
@@ -12,7 +15,10 @@ export function startCrew(cores: number): Crew {
   const canShare = crossOriginIsolated && typeof Worker !== "undefined"; // not every browser lets a worker start others
   if (!canShare || cores < 2) return ALONE;
   const count = Math.min(Math.max(cores - OWN_CORES, 1), MOST_HELPERS);
-  const crew: SharedCrew = new SharedCrew(Array.from({ length: count }, () => startThread((thread) => crew.lose(thread))));
+  const crew = new SharedCrew([]);
+  setTimeout(() => {
+    for (let i = 0; i < count; i++) crew.join(startThread((thread) => crew.lose(thread)));
+  }, START_AFTER_MS);
   return crew;
 }
 

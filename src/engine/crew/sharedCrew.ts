@@ -56,6 +56,12 @@ export class SharedCrew implements Crew {
     this.#slots = Slots.of(SLOTS_EACH * threads.length);
   }
 
+  /** Has one more helper from now on. */
+  join(thread: HelpingThread): void {
+    this.#threads = [...this.#threads, thread];
+    this.#slots = Slots.of(SLOTS_EACH * this.#threads.length);
+  }
+
   /** Does without a helper from now on. */
   lose(thread: HelpingThread): void {
     if (!this.#threads.includes(thread)) return;
@@ -67,7 +73,7 @@ export class SharedCrew implements Crew {
   /** Works elsewhere from now on: a helper that is not done yet writes where it was told to. */
   #renew(): void {
     this.#arena = new Arena();
-    this.#slots = Slots.of(this.#slots.count);
+    this.#slots = Slots.of(this.#slots.count); // as many as ever: what is under way asks for its slots still
   }
 
   perform<K extends WorkName>(machine: BandMachine, name: K, job: Works[K], bands: readonly Band[]): void {
