@@ -80,7 +80,9 @@ export class BandSweeps {
     const made = new Set([...(from === undefined ? [0] : []), ...runs.map(({ to }) => to)].filter((step) => fresh.has(step)));
     const tones = this.#stripsOfTones(made);
     const needsHues = runs.some(({ mixed }) => mixed?.mix.hueTable) || (from === undefined && this.#mix!.hueTable);
-    const parts = source.parts.map((part, i): SweptPart => {
+    // Where nothing is done, the mean of both tones is all that is shown.
+    const isMeanAlone = runs.length === 0 && from !== undefined && shown !== undefined && source.grain !== undefined;
+    const parts = (isMeanAlone ? [] : source.parts).map((part, i): SweptPart => {
       const colour = this.#mixed.get(part)!;
       return {
         from: from === undefined ? undefined : tones(from, part),
@@ -139,8 +141,8 @@ export class BandSweeps {
 const NOTHING: ReadonlySet<number> = new Set();
 
 /** What a band needs of a run: not where it was drawn, which has become planes. */
-function sweptRun({ planes, added, base, painted, differences, free, ...run }: LaidRun, part: number): Omit<SweptRun, "kept"> {
-  const { tables, surroundings, stops, mixed, detail, chroma } = run;
+function sweptRun(run: LaidRun, part: number): Omit<SweptRun, "kept"> {
+  const { tables, surroundings, stops, mixed, detail, chroma, free, planes, added, base, painted, differences } = run;
   const strip = (plane: Float32Array | undefined) => plane && toRead(plane);
   return {
     tables,

@@ -13,10 +13,12 @@ export class Arena {
     return true;
   }
 
+  /** A piece of so many numbers; RangeError beyond what it was cleared for. */
   floats(length: number): Float32Array {
     return new Float32Array(this.#buffer, this.#take(4 * length), length);
   }
 
+  /** The same of bytes. */
   bytes(length: number): Uint8Array {
     return new Uint8Array(this.#buffer, this.#take(length), length);
   }

@@ -30,6 +30,7 @@ function strips<P extends object>(planes: P, strip: (plane: Float32Array) => Str
   return Object.fromEntries(Object.entries(planes).map(([name, plane]) => [name, strip(plane as Float32Array)])) as StripsOf<P>;
 }
 
+/** Puts what is mixed into a machine. */
 export function putColour(machine: BandMachine, colour: StripsOfColour, { first, end }: Band): void {
   for (const name of CHANNELS) machine.put(name, colour[name].strip, first, end);
 }
@@ -41,6 +42,7 @@ export function putTones(machine: BandMachine, { tone, chroma }: StripsOfTones, 
   else if (laysColour) machine.clearChroma();
 }
 
+/** Takes tones out of a machine, and the colour on them where it is kept. */
 export function takeTones(machine: BandMachine, { tone, chroma }: StripsOfTones, { first }: Band): void {
   machine.take("tone", tone.strip, first);
   if (chroma) for (const name of CHROMA_PLANES) machine.take(name, chroma[name].strip, first);
@@ -51,4 +53,5 @@ export function placeOf({ x, y, width, whole }: SourcePlace & { width: number },
   return { x, y: y + band.y, width, whole };
 }
 
+/** A colour's own a, b and root, as they lie in their planes. */
 export const ownOf = ({ a, b, root }: StripsOf<OwnChroma>): OwnChroma => ({ a: a.strip, b: b.strip, root: root.strip });

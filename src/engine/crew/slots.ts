@@ -76,6 +76,7 @@ export class Slots {
   }
 }
 
+/** A band in a slot: its pixels, the first of its rows in the picture, and how many they are. */
 export interface SlotBand {
   pixels: number;
   y: number;
