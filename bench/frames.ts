@@ -73,11 +73,11 @@ async function drag(what: string, x: number, y: number, canvasId: "preview" | "c
   await page.mouse.move(x, y);
   await page.mouse.down();
   const before = await page.metrics();
-  const { drawn, worker } = await page.evaluate(
+  const { drawn, worker, scale } = await page.evaluate(
     async (canvasName, atX, atY, byX, byY, moves) => {
       const target = document.elementFromPoint(atX, atY)!;
       const canvas = document.querySelector<HTMLCanvasElement>(`[data-testid="${canvasName}"]`)!;
-      const times = { drawn: [] as number[], worker: [] as number[] };
+      const times = { drawn: [] as number[], worker: [] as number[], scale: [] as number[] };
       for (let k = 0; k < moves; k++) {
         await new Promise((resolve) => requestAnimationFrame(resolve)); // where the browser delivers pointer moves
         const before = canvas.dataset.frame;
@@ -102,6 +102,7 @@ async function drag(what: string, x: number, y: number, canvasId: "preview" | "c
         if (!isDrawn) continue;
         times.drawn.push(Number(canvas.dataset.drawnAt) - begin); // told by whoever draws, on the same clock
         times.worker.push(Number(canvas.dataset.tookMs));
+        times.scale.push(Number(canvas.dataset.scale));
       }
       return times;
     },
@@ -118,7 +119,7 @@ async function drag(what: string, x: number, y: number, canvasId: "preview" | "c
   await page.mouse.up();
   const at = (values: number[], part: number) => values.toSorted((a, b) => a - b)[Math.floor(part * values.length)]!.toFixed(1);
   console.log(
-    `${what}: input to drawn frame ${at(drawn, 0.5)} ms median, ${at(drawn, 0.9)} ms at nine in ten; of it ${at(worker, 0.5)} ms in the worker; the page's thread is busy ${busy("TaskDuration")} ms a move, ${busy("ScriptDuration")} with scripts, ${busy("RecalcStyleDuration")} with styles, ${busy("LayoutDuration")} with layout`,
+    `${what}: input to drawn frame ${at(drawn, 0.5)} ms median, ${at(drawn, 0.9)} ms at nine in ten; of it ${at(worker, 0.5)} ms in the worker; frames of ${at(scale, 0.5)} the length; the page's thread is busy ${busy("TaskDuration")} ms a move, ${busy("ScriptDuration")} with scripts, ${busy("RecalcStyleDuration")} with styles, ${busy("LayoutDuration")} with layout`,
   );
 }
 

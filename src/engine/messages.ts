@@ -112,6 +112,8 @@ export interface Frame {
   width: number;
   height: number;
   rgba: Uint8ClampedArray<ArrayBuffer>;
+  /** Its long edge in parts of what is shown: below 1 while a hand moves what takes long, and followed by one of 1. */
+  scale: number;
   /** How long the render took in the worker; shown by the benchmarks. */
   tookMs: number;
 }
@@ -128,7 +130,7 @@ export type FromPresenter =
   /** A frame waits for a canvas; `id` tells this wish, and the canvas given for it, from all others: a name may be wished for again. */
   | { type: "wanted"; id: number; screen: Screen }
   /** `drawnAt` in milliseconds since 1970, as finely as the browser tells. */
-  | { type: "drawn"; id: number; number: number; screen: Screen; tookMs: number; drawnAt: number };
+  | { type: "drawn"; id: number; number: number; screen: Screen; scale: number; tookMs: number; drawnAt: number };
 
 /** The finished print as small as on a card, as large as beside the colour, as large as a sheet, or what each of the plan's passes changes. */
 export type GlimpseOf = "print" | "beside" | "sheet" | "changes";

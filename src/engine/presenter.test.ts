@@ -7,7 +7,7 @@ beforeEach(() => void vi.stubGlobal("ImageData", class { constructor(readonly da
 const preview: Screen = { name: "preview", area: "preview", isWhole: true };
 const part = (x: number): Screen => ({ name: `part ${x}`, area: { level: 0, x, y: 0, width: 1, height: 1 }, isWhole: true });
 const frame = (number: number, screen: Screen): Frame => {
-  return { number, screen, width: 1, height: 1, rgba: new Uint8ClampedArray(4).fill(number), tookMs: 0 };
+  return { number, screen, width: 1, height: 1, rgba: new Uint8ClampedArray(4).fill(number), scale: 1, tookMs: 0 };
 };
 
 /** A canvas that tells what was drawn on it. */

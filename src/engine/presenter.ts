@@ -41,12 +41,12 @@ export class Presenter {
   }
 
   #draw(id: number, canvas: Canvas, frame: Frame, giveBack: GiveBack): void {
-    const { width, height, rgba, number, screen, tookMs } = frame;
+    const { width, height, rgba, number, screen, scale, tookMs } = frame;
     if (canvas.width !== width || canvas.height !== height) Object.assign(canvas, { width, height });
     const context = canvas.getContext("2d", { colorSpace: "display-p3", alpha: false }) as
       CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
     context.putImageData(new ImageData(rgba, width, height, { colorSpace: "display-p3" }), 0, 0);
-    this.say({ type: "drawn", id, number, screen, tookMs, drawnAt: performance.timeOrigin + performance.now() });
+    this.say({ type: "drawn", id, number, screen, scale, tookMs, drawnAt: performance.timeOrigin + performance.now() });
     giveBack(frame);
   }
 }

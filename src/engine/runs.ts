@@ -43,6 +43,11 @@ export function looksClose({ step }: CompiledPass): boolean {
   return step?.kind === "detail";
 }
 
+/** Whether passes change what lies close around a pixel more than its tone: what a picture made smaller does not show. */
+export function changeDetail(passes: readonly CompiledPass[]): boolean {
+  return passes.some(({ step }) => step?.kind === "detail" || step?.kind === "surroundings");
+}
+
 /** Whether a run lays the picture's own colour on its tones. */
 export function returnsColour({ chroma }: Pick<Run, "chroma">): boolean {
   return chroma?.laid.by === "colour";

@@ -4,7 +4,7 @@ import type { AxeResults } from "axe-core";
 import type { Page } from "puppeteer-core";
 import { beforeAll, expect, test } from "vitest";
 import { PASS_KINDS } from "@/core/passes/passKinds";
-import { openOwnPrint, ownBrowser, pick, press, settled } from "./browser";
+import { MENU_ITEM, openOwnPrint, ownBrowser, pick, press, settled } from "./browser";
 
 const { newPage, faults, address } = ownBrowser();
 const AXE = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
@@ -62,14 +62,14 @@ test("the bench: each stage, each kind of pass, its sheets", async () => {
   const kinds = Object.keys(PASS_KINDS);
   for (let k = 0; k < kinds.length; k++) {
     await press(page, "Add a pass");
-    await page.waitForSelector(".ant-dropdown-menu-item");
+    await page.waitForSelector(MENU_ITEM);
     if (k === 0) {
       await rest();
       expect(["menu", await barriers()]).toEqual(["menu", []]);
     }
     const name = kinds[k]!.replace("-", " ");
     await page.$$eval(
-      ".ant-dropdown:not(.ant-dropdown-hidden) .ant-dropdown-menu-item",
+      MENU_ITEM,
       (items, words) => (items as HTMLElement[]).find((item) => item.querySelector("b")?.innerText.toLowerCase() === words)!.click(),
       name,
     );

@@ -3,6 +3,7 @@ import { readFileSync } from "node:fs";
 import { extname, join } from "node:path";
 import puppeteer, { type Browser, type Page, type WebWorker } from "puppeteer-core";
 import { afterAll, beforeAll, inject } from "vitest";
+import type { Plan } from "@/core/plan/plan";
 
 const ARGUMENTS = [
   "--no-sandbox",
@@ -100,8 +101,11 @@ export async function settled(page: Page): Promise<void> {
   await page.evaluate(async () => {
     const quietMs = 250;
     const easel = document.querySelector<HTMLElement>('[data-testid="easel"]')!;
-    // Another way of showing the print is another canvas.
-    const drawn = () => document.querySelector<HTMLElement>('[data-testid="preview"]')?.dataset.frame;
+    // Another way of showing the print is another canvas. While a hand moves what takes long, frames are smaller.
+    const drawn = () => {
+      const { frame, scale } = document.querySelector<HTMLElement>('[data-testid="preview"]')?.dataset ?? {};
+      return scale === "1" ? frame : undefined;
+    };
     let since = performance.now();
     let asked = easel.dataset.asked;
     while (performance.now() - since < quietMs) {
@@ -131,13 +135,25 @@ export async function pixelsAt(page: Page, places: readonly (readonly [number, n
   );
 }
 
+/** The menu that is open: neither one that was, nor one that is going. */
+export const OPEN_MENU = '.ant-dropdown:not(.ant-dropdown-hidden):not([class*="-leave"])';
+export const MENU_ITEM = `${OPEN_MENU} .ant-dropdown-menu-item`;
+
 /** Chooses an entry of the menu that is open, by how it begins. */
-export async function pick(page: Page, words: string): Promise<void> {
-  await page.waitForSelector(".ant-dropdown-menu-item");
-  await page.evaluate((text) => {
-    const items = [...document.querySelectorAll<HTMLElement>(".ant-dropdown-menu-item")];
-    items.find((item) => item.innerText.trim().startsWith(text))!.click();
-  }, words);
+export const pick = (page: Page, words: string) => clickWhatBegins(page, MENU_ITEM, words);
+
+/** Chooses an entry of the list that is open, by how it begins. */
+export const pickOption = (page: Page, words: string) =>
+  clickWhatBegins(page, ".ant-select-dropdown:not(.ant-select-dropdown-hidden) .ant-select-item-option", words);
+
+/** Clicks wherever it is on its way to: what opens is not where it will be for a while. */
+async function clickWhatBegins(page: Page, selector: string, words: string): Promise<void> {
+  await page.waitForSelector(selector);
+  await page.$$eval(
+    selector,
+    (items, text) => (items as HTMLElement[]).find((item) => item.innerText.trim().startsWith(text))!.click(),
+    words,
+  );
 }
 
 /** Adds a pass of a kind, by the words its offer begins with. */
@@ -157,14 +173,32 @@ export async function openPrint(page: Page, address: string, name: string): Prom
   await settled(page);
 }
 
-/** Brings a demo picture in anew, under another name, and opens its print, so that no test is in another's way. */
-export async function openOwnPrint(page: Page, address: string, file: string): Promise<void> {
+/** Brings a demo picture in anew, under another name, so that no test is in another's way. */
+async function bringIn(address: string, file: string): Promise<{ picture: { id: string }; printId: string }> {
   const response = await fetch(`${address}/api/pictures?name=${randomUUID()}${extname(file)}`, {
     method: "POST",
     body: readFileSync(join("demo", file)),
   });
-  const { printId } = (await response.json()) as { printId: string };
+  return (await response.json()) as { picture: { id: string }; printId: string };
+}
+
+/** Opens the print of a demo picture of one's own. */
+export async function openOwnPrint(page: Page, address: string, file: string): Promise<void> {
+  const { printId } = await bringIn(address, file);
   await page.goto(`${address}/prints/${printId}`);
+  await settled(page);
+}
+
+/** Opens a print of a demo picture of one's own with a plan. */
+export async function openOwnPlan(page: Page, address: string, file: string, plan: Plan): Promise<void> {
+  const { picture } = await bringIn(address, file);
+  const response = await fetch(`${address}/api/pictures/${picture.id}/prints`, {
+    method: "POST",
+    headers: { "content-type": "application/json" },
+    body: JSON.stringify({ plan }),
+  });
+  const { id } = (await response.json()) as { id: string };
+  await page.goto(`${address}/prints/${id}`);
   await settled(page);
 }
 

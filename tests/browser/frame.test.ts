@@ -1,6 +1,6 @@
 import type { Page } from "puppeteer-core";
 import { beforeAll, beforeEach, expect, test } from "vitest";
-import { drag, middleOf, openOwnPrint, ownBrowser, pixelsAt, press, settled, textOf } from "./browser";
+import { drag, middleOf, openOwnPrint, ownBrowser, pickOption, pixelsAt, press, settled, textOf } from "./browser";
 
 // The frame of a print, through the real page.
 
@@ -99,9 +99,7 @@ test("a line drawn along what should be level straightens by it, and puts itself
 
 test("proportions are kept by a corner, laid the other way by a key, and nonsense typed for them says what is wanted", async () => {
   await page.click("aside .ant-select");
-  await page.evaluate(() =>
-    [...document.querySelectorAll<HTMLElement>(".ant-select-item-option")].find((option) => option.innerText === "1 : 1")!.click(),
-  );
+  await pickOption(page, "1 : 1");
   await settled(page);
   const [width, height] = await printSize();
   expect(width).toBe(height);
@@ -112,9 +110,7 @@ test("proportions are kept by a corner, laid the other way by a key, and nonsens
   expect(smaller).toBe(high);
   expect(smaller).toBeLessThan(width);
   await page.click("aside .ant-select");
-  await page.evaluate(() =>
-    [...document.querySelectorAll<HTMLElement>(".ant-select-item-option")].find((option) => option.innerText === "Own")!.click(),
-  );
+  await pickOption(page, "Own");
   await page.click('[aria-label="Own proportions"]', { clickCount: 3 });
   await page.keyboard.type("none\n");
   await page.waitForSelector('aside [role="alert"]');

@@ -3,7 +3,7 @@ import { join } from "node:path";
 import type { ElementHandle, Page } from "puppeteer-core";
 import sharp from "sharp";
 import { beforeAll, describe, expect, test } from "vitest";
-import { drag, middleOf, openOwnPrint, ownBrowser, penStroke, pick, pixelsAt, press, settled, textOf } from "./browser";
+import { drag, middleOf, openOwnPrint, ownBrowser, penStroke, pick, pickOption, pixelsAt, press, settled, textOf } from "./browser";
 
 import { temporaryFolder } from "../temporary";
 
@@ -237,8 +237,7 @@ describe("a shared region", () => {
     await pick(page, "Contrast");
     await settled(page);
     await page.click('[aria-label="Use a region of this plan"]');
-    await page.waitForSelector(".ant-select-item-option");
-    await page.click(".ant-select-item-option");
+    await pickOption(page, "");
     await settled(page);
     expect(await textOf(page, "aside")).toContain("Shared with pass 1");
     await page.click('[aria-label="Invert the region"]');

@@ -1,6 +1,6 @@
 import type { Page } from "puppeteer-core";
 import { afterAll, beforeAll, expect, test } from "vitest";
-import { openOwnPrint, ownBrowser, pick, press, settled, textOf } from "./browser";
+import { MENU_ITEM, OPEN_MENU, openOwnPrint, ownBrowser, pick, press, settled, textOf } from "./browser";
 
 // What is shown stays in the window and in reach, however small that is and however much there is.
 
@@ -26,7 +26,7 @@ test.each([
   for (const button of ["ready-gates", "add-pass"]) {
     await page.click(`[data-testid="${button}"]`);
     await page.waitForFunction(() => document.activeElement?.getAttribute("role") === "menuitem");
-    const menu = await boxOf(".ant-dropdown:not(.ant-dropdown-hidden)");
+    const menu = await boxOf(OPEN_MENU);
     expect([menu.top >= 0, menu.left >= 0, menu.bottom <= height, menu.right <= width]).toEqual([true, true, true, true]);
     expect(await scrolls()).toEqual([0, 0]);
     await page.keyboard.press("Escape");
@@ -87,6 +87,24 @@ test("with thirty passes the end of the ribbon is in reach, the wheel goes along
     {},
     before,
   );
+});
+
+test("what is chosen before the menu has taken the focus gives it back to the button all the same", async () => {
+  const slips = (await page.$$('[data-testid^="pass-"]')).length;
+  await page.focus('[data-testid="add-pass"]');
+  await page.evaluate(async (item) => {
+    document.querySelector<HTMLElement>('[data-testid="add-pass"]')!.click();
+    const found = () => [...document.querySelectorAll<HTMLElement>(item)].find(({ innerText }) => innerText.trim().startsWith("Relief"));
+    while (!found()) await new Promise((resolve) => setTimeout(resolve, 0));
+    found()!.click();
+    for (let frame = 0; frame < 10; frame++) await new Promise(requestAnimationFrame);
+  }, MENU_ITEM);
+  await page.waitForFunction((item) => !document.querySelector(item), {}, MENU_ITEM);
+  await settled(page);
+  expect((await page.$$('[data-testid^="pass-"]')).length).toBe(slips + 1);
+  expect(await page.evaluate(() => document.activeElement?.getAttribute("data-testid"))).toBe("add-pass");
+  await press(page, "Undo", "header");
+  await settled(page);
 });
 
 test("a message stands on the easel, one at a time, with the button that does what it advises", async () => {

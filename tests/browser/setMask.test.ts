@@ -1,6 +1,6 @@
 import type { Page } from "puppeteer-core";
 import { afterAll, beforeAll, expect, test } from "vitest";
-import { addPass, drag, openOwnPrint, ownBrowser, pixelsAt, press, settled, textOf } from "./browser";
+import { addPass, drag, MENU_ITEM, openOwnPrint, ownBrowser, pixelsAt, press, settled, textOf } from "./browser";
 
 // A set with a region and a gate of its own, through the real page.
 
@@ -57,8 +57,8 @@ test("is drawn while the set is in hand, confines all of its passes, and is turn
 
 test("takes a gate by the mix, never by what enters its passes; the mask is shown, exported, and there after a reload", async () => {
   await page.click('[data-testid="ready-gates"]');
-  await page.waitForSelector(".ant-dropdown:not(.ant-dropdown-hidden) .ant-dropdown-menu-item");
-  await page.$eval(".ant-dropdown:not(.ant-dropdown-hidden) .ant-dropdown-menu-item", (item) => (item as HTMLElement).click());
+  await page.waitForSelector(MENU_ITEM);
+  await page.$eval(MENU_ITEM, (item) => (item as HTMLElement).click());
   await settled(page);
   expect(await page.$('[data-testid="gate"]')).not.toBeNull();
   expect(await textOf(page, "aside")).toContain("The mixed tone");

@@ -1,6 +1,6 @@
 import type { Page } from "puppeteer-core";
 import { afterAll, beforeAll, expect, test } from "vitest";
-import { openOwnPrint, ownBrowser, pixelsAt, press, settled, textOf } from "./browser";
+import { openOwnPrint, ownBrowser, pickOption, pixelsAt, press, settled, textOf } from "./browser";
 
 // Mixes suggested for the picture, through the real page.
 
@@ -98,12 +98,7 @@ test("film and filter set the weights, are told by them, and say what cannot be 
   const choose = async (label: string, option: string) => {
     await page.focus(`input[aria-label="${label}"]`);
     await page.keyboard.press("ArrowDown");
-    await page.waitForSelector(".ant-select-dropdown:not(.ant-select-dropdown-hidden) .ant-select-item-option");
-    await page.$$eval(
-      ".ant-select-dropdown:not(.ant-select-dropdown-hidden) .ant-select-item-option",
-      (options, words) => (options as HTMLElement[]).find((candidate) => candidate.innerText === words)!.click(),
-      option,
-    );
+    await pickOption(page, option);
     await settled(page);
   };
   const own = await weights();

@@ -1,6 +1,6 @@
 import type { Page } from "puppeteer-core";
 import { expect, test } from "vitest";
-import { drag, middleOf, openOwnPrint, ownBrowser, pick, press, settled } from "./browser";
+import { drag, middleOf, openOwnPrint, ownBrowser, pick, pickOption, press, settled } from "./browser";
 
 // In every step with every tool in hand: all that is seen and enabled can be pressed, and the tray does what it says.
 
@@ -113,10 +113,7 @@ test("after a choice from a list, and Escape in a field, the keys are the bench'
   await openOwnPrint(page, address(), "bench-target.png");
   const blend = () => page.$eval(".ant-select-content, .ant-select-selection-item", (shown) => (shown as HTMLElement).innerText.trim());
   await (await page.waitForSelector('[aria-label="Blend"]'))!.click();
-  await page.waitForSelector(".ant-select-item-option");
-  await page.$$eval(".ant-select-item-option", (options) =>
-    (options.find((option) => (option as HTMLElement).innerText.includes("Screen")) as HTMLElement).click(),
-  );
+  await pickOption(page, "Screen");
   await settled(page);
   expect(await blend()).toBe("Screen");
   await page.keyboard.down("Control");

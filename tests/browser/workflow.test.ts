@@ -8,7 +8,7 @@ import { decodePicture } from "@/engine/node/decodePicture";
 import { renderPicture } from "@/engine/node/renderPicture";
 import { colourful, rgb16, rgb8, to8 } from "../madePictures";
 import { temporaryFolder } from "../temporary";
-import { drag, middleOf, ownBrowser, pixelsAt, press, settled, textOf } from "./browser";
+import { drag, middleOf, ownBrowser, pick, pixelsAt, press, settled, textOf } from "./browser";
 
 // The main job through the real page: bring in, mix, read, place, undo, reload, export, compare with the core.
 
@@ -458,8 +458,7 @@ test("a print changed in another window is not overwritten: the work can be kept
 test("a picture is deleted and brought back", async () => {
   await page.goto(`${address()}/`, { waitUntil: "networkidle0" });
   await page.click('button[aria-label="More for Colours of the shop"]');
-  await page.waitForSelector(".ant-dropdown-menu-item-danger");
-  await page.click(".ant-dropdown-menu-item-danger");
+  await pick(page, "Move to the bin");
   await page.waitForFunction(() => ![...document.querySelectorAll("h2")].some((title) => title.innerText === "Colours of the shop"));
   await press(page, "Undo", ".ant-message");
   await page.waitForFunction(() => [...document.querySelectorAll("h2")].some((title) => title.innerText === "Colours of the shop"));

@@ -258,6 +258,10 @@ export interface KernelExports {
     ...args: [r: number, g: number, b: number, wasR: number, wasG: number, wasB: number, mask: number, amount: number, n: number]
   ): void;
   throughMatrix(colour: number, stride: number, n: number, matrix: number): void;
+  /** Frames enlarged: as/enlarge.ts. n of the first: bytes, a multiple of 16. columns: 8 bytes a pixel. */
+  betweenRows(upper: number, lower: number, out: number, n: number, part: number): void;
+  besideEnlarged(row: number, columns: number, frame: number, out: number, n: number): void;
+  enlargedWith(row: number, columns: number, detail: number, out: number, n: number): void;
   /** mode: place in BLEND_MODES. */
   blendPlanes(below: number, above: number, out: number, n: number, mode: number): void;
 }
@@ -328,6 +332,10 @@ export class KernelHeap {
 
   u32(pointer: number, length: number): Uint32Array<ArrayBuffer> {
     return new Uint32Array(this.#memory.buffer, pointer, length);
+  }
+
+  i16(pointer: number, length: number): Int16Array<ArrayBuffer> {
+    return new Int16Array(this.#memory.buffer, pointer, length);
   }
 
   u16(pointer: number, length: number): Uint16Array<ArrayBuffer> {

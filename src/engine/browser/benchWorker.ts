@@ -1,39 +1,26 @@
 import type { LevelRequest } from "@/contracts/api";
 import type { Plan } from "@/core/plan/plan";
 import { cleanedLevel, type PreparedPicture } from "@/contracts/preparedPicture";
-import { planCompiler, shownMaskById, shownMaskOf } from "@/core/plan/compilePlan";
-import { frameKey, isWholeFrame, pictureSizeAt, printOn, type Placing } from "@/core/frame/frame";
+import { planCompiler } from "@/core/plan/compilePlan";
+import { printOn } from "@/core/frame/frame";
 import type { Size } from "@/core/spatial/areaReduce";
-import { encodedLight, lookShare, lookTable, type Look } from "@/core/view/toneTables";
 import { LevelFetcher } from "../levelFetcher";
 import { answering, wordsOf } from "../asking";
-import type {
-  BenchLook,
-  Frame,
-  FromWorker,
-  Glimpse,
-  GlimpseOf,
-  LevelArea,
-  Place,
-  Questions,
-  RenderRequest,
-  Screen,
-  ToRenderer,
-  ToWorker,
-} from "../messages";
+import type { Frame, FromWorker, Glimpse, GlimpseOf, LevelArea, Place, Questions, RenderRequest, ToRenderer, ToWorker } from "../messages";
+import { RoughFrames } from "../roughFrames";
 import { closeReach, looksAtWhole } from "../runs";
 import { PlanReceiver } from "../wirePlan";
-import { CloseParts, type Wanted } from "./closeParts";
+import { CloseParts, type ClosePart, type Wanted } from "./closeParts";
+import { handMask, handStops, movedIn, screenOf, showingOf } from "./requests";
+import { ShownViews, type ShownView } from "./shownViews";
 import { spotSource } from "./spotSource";
 import { startCrew } from "./startCrew";
-import { SmallPictures, stopsOf } from "./smallPictures";
+import { SmallPictures } from "./smallPictures";
 import { NO_BASES, type Bases } from "../applyRun";
 import { Source } from "../source";
 import type { Stage } from "../stage";
 import { Views, type Purpose } from "../views";
 import { ditherRow } from "@/core/view/dither";
-import type { Showing, StopsOf } from "../stageTypes";
-import type { ShownMask } from "../stageMasks";
 
 // The page's worker: holds the decoded picture and its tones after each pass, and renders frames.
 // One render at a time; of those that arrive meanwhile only the newest is kept.
@@ -46,8 +33,8 @@ const COUNT_AFTER_MS = 120;
 const COUNT_EVERY_MS = 60;
 /** Cleaned colours that could not be fetched are asked for again with the first frame after so long. */
 const CLEAN_AGAIN_MS = 5000;
-/** Shown smaller than this part of the preview, the picture gets a stage of just its size: less to compute, no resampling by the browser. */
-const FITTED_BELOW = 0.9;
+/** A frame smaller than what is shown gives way to a whole one once the hand rests so long. */
+const WHOLE_AFTER_MS = 100;
 
 interface Open {
   picture: PreparedPicture;
@@ -57,8 +44,9 @@ interface Open {
   /** Whether the preview has its cleaned colours. */
   cleaning: "unasked" | "asked" | "there";
   preview: Views;
-  /** The preview brought down to just the size it is shown at. */
-  fitted: Views | undefined;
+  /** It, as large as it is shown. */
+  shown: ShownViews;
+  rough: RoughFrames;
   /** The part of the print that is looked at closely. */
   close: CloseParts;
   /** The picture smaller, for all that is asked of it besides frames. */
@@ -76,6 +64,8 @@ let frames: MessagePort | undefined;
 let countedAt = -Infinity;
 let countLater: ReturnType<typeof setTimeout> | undefined;
 let previewLater: ReturnType<typeof setTimeout> | undefined;
+/** The stage of the whole picture whose frame is in sight. */
+let inSight: Stage | undefined;
 const receiver = new PlanReceiver();
 const compile = planCompiler();
 
@@ -164,7 +154,8 @@ async function openPicture({ pictureId, picture, origin, cores }: Questions["ope
   const preview = new Views(Source.fromLevels(levels, { width, height }, space, { grain, crew }));
   const small = new SmallPictures(preview.source, picture.levels[0]!);
   const close = new CloseParts(picture, fetcher, cleaned, renderAgain, sayFailed, crew);
-  open = { picture, fetcher, cleaned, cleaning: "unasked", preview, fitted: undefined, close, small };
+  const shown = new ShownViews(preview, picture.levels[0]!);
+  open = { picture, fetcher, cleaned, cleaning: "unasked", preview, shown, rough: new RoughFrames(), close, small };
   whenOpen(open);
   schedule();
   return { hueShares: preview.source.hueShares(HUE_BINS) };
@@ -185,7 +176,7 @@ async function fetchCleaned(found: Open): Promise<void> {
     const { source } = found.preview;
     source.giveCleaned({ levels, space: cleanedLevel(found.picture.levels.at(-1)!).space, grain });
     found.cleaning = "there";
-    found.fitted = undefined;
+    found.shown.renew();
     found.small = new SmallPictures(source, found.picture.levels[0]!);
     say({ type: "cleaning", state: "there" });
     renderAgain();
@@ -220,8 +211,9 @@ turn.port1.onmessage = () => {
 
 /** What a stage was doing when something was thrown is half done: the next frame begins with fresh ones. */
 function forgetStages(): void {
-  const { preview, fitted, close } = open!;
-  for (const views of [preview, fitted, close.there?.views]) views?.forget();
+  const { shown, close } = open!;
+  shown.forget();
+  close.there?.views.forget();
 }
 
 function schedule(): void {
@@ -241,13 +233,66 @@ function renderWaiting(): void {
   if (!wanted) open.close.rest();
   // What is looked at comes first; the preview beneath, with the histograms, follows when the hand rests.
   clearTimeout(previewLater);
-  const renderPreview = () => {
-    const stage = fittedStage(request);
-    renderStage(stage, "preview", number, request, { print: printOnScreen(stage, request) });
-  };
-  if (!shown) return renderPreview();
-  renderStage(shown.views.stage(purposeOf(request)), shown.of.area, number, request, { bases: basesFor(request), print: shown.print });
-  previewLater = setTimeout(renderPreview, PREVIEW_AFTER_MS);
+  if (!shown) return renderPreview(number, request, true);
+  renderClose(shown, number, request);
+  previewLater = setTimeout(() => renderPreview(number, request, false), PREVIEW_AFTER_MS);
+}
+
+function renderClose({ views, of, print }: ClosePart, number: number, request: RenderRequest): void {
+  const begin = performance.now();
+  const stage = views.stage(purposeOf(request));
+  const rgba = pixelsOf({ stage, print }, request, spare, basesFor(request));
+  spare = undefined;
+  show({ number, screen: screenOf(of.area, request), ...sizeOf(print ?? stage.size), rgba, scale: 1, tookMs: performance.now() - begin });
+  clearTimeout(countLater);
+}
+
+/** Renders the whole picture, roughly where the hand moves and would have to wait for more. */
+function renderPreview(number: number, request: RenderRequest, mayBeRough: boolean): void {
+  const { rough, shown } = open!;
+  const begin = performance.now();
+  const whole = viewOf(request);
+  const size = sizeOf(whole.print ?? whole.stage.size);
+  const doing = movedIn(request, compile(request.plan));
+  const scale = mayBeRough && doing ? rough.scaleFor(doing, size) : 1;
+  const view = scale < 1 ? shown.smaller(request.shownFrame, request.shownSize, scale) : whole;
+  const rendered = pixelsOf(view, request, scale < 1 ? rough.small : spare);
+  const renderedMs = performance.now() - begin;
+  const rgba = scale < 1 ? rough.complete(rendered, spare) : rendered;
+  spare = undefined;
+  const keptScale = doing && rough.took(scale, renderedMs, doing);
+  const kept = keptScale && rgba.slice(); // what is shown goes away to be drawn
+  show({ number, screen: screenOf("preview", request), ...size, rgba, scale, tookMs: performance.now() - begin });
+  clearTimeout(countLater);
+  if (request.isPeek) return;
+  inSight = view.stage;
+  count(view.stage, request);
+  if (scale < 1) previewLater = setTimeout(() => renderPreview(number, request, false), WHOLE_AFTER_MS);
+  if (doing && keptScale && kept) keepDetail(request, doing, keptScale, { ...size, rgba: kept });
+}
+
+/** Keeps what a whole frame shows beside a smaller one, for frames that are to be rough. */
+function keepDetail(request: RenderRequest, doing: string, scale: number, whole: Size & { rgba: Uint8ClampedArray }): void {
+  const { rough, shown } = open!;
+  const smaller = shown.smaller(request.shownFrame, request.shownSize, scale);
+  const small = { ...sizeOf(smaller.print ?? smaller.stage.size), rgba: pixelsOf(smaller, request, rough.small) };
+  rough.keep(doing, scale, whole, small);
+}
+
+function pixelsOf({ stage, print }: ShownView, request: RenderRequest, buffer: ArrayBuffer | undefined, bases?: Bases) {
+  const showing = { ...showingOf(request.look), screens: request.screens, mask: handMask(request), exposed: handStops(request) };
+  return stage.render(compiledFor(stage, request.plan), request.hand, showing, { buffer, bases, print });
+}
+
+/** Sends a frame to be drawn. */
+function show(frame: Frame): void {
+  frames?.postMessage(frame, [frame.rgba.buffer]);
+}
+
+/** Counting comes after the frame is on its way: first on the pixels shown, exactly when the hand rests. Where colour is shown no tones were made. */
+function count(stage: Stage, request: RenderRequest): void {
+  if (request.look.kind !== "colour" && performance.now() - countedAt >= COUNT_EVERY_MS) measure(stage, request);
+  countLater = setTimeout(() => countExactly(request), COUNT_AFTER_MS);
 }
 
 /** The surroundings a part of the picture needs, where the plan has steps that look at them. */
@@ -255,34 +300,11 @@ function basesFor(request: RenderRequest): Bases {
   const { plan, hand, look } = request;
   // A pass that changes nothing yet has a mask to be seen all the same.
   const shown = look.kind === "mask" ? handMask(request) : undefined;
-  const whole = fittedStage(request);
+  const whole = viewOf(request).stage;
   const compiled = compiledFor(whole, plan);
   if (!looksAtWhole(compiled) && !shown?.mask) return NO_BASES;
   whole.update(compiled, hand);
   return shown ? whole.basesToShow(shown, hand?.first ?? 0) : whole.bases();
-}
-
-interface Given {
-  bases?: Bases;
-  print: Placing | undefined;
-}
-
-function renderStage(stage: Stage, area: Screen["area"], number: number, request: RenderRequest, { bases, print }: Given): void {
-  const begin = performance.now();
-  const showing = { ...showingOf(request.look), screens: request.screens, mask: handMask(request), exposed: handStops(request) };
-  const rgba = stage.render(compiledFor(stage, request.plan), request.hand, showing, { buffer: spare, bases, print });
-  spare = undefined;
-  const frame: Frame = { number, screen: screenOf(area, request), ...sizeOf(print ?? stage.size), rgba, tookMs: performance.now() - begin };
-  frames?.postMessage(frame, [rgba.buffer]);
-  clearTimeout(countLater);
-  if (area !== "preview" || request.isPeek) return;
-  // Counting comes after the frame is on its way: first on the pixels shown, exactly when the hand rests. Where colour is shown no tones were made.
-  if (request.look.kind !== "colour" && performance.now() - countedAt >= COUNT_EVERY_MS) measure(stage, request);
-  countLater = setTimeout(() => countExactly(request), COUNT_AFTER_MS);
-}
-
-function screenOf(area: Screen["area"], { shownFrame }: RenderRequest): Screen {
-  return { name: JSON.stringify([area, frameKey(shownFrame)]), area, isWhole: isWholeFrame(shownFrame) };
 }
 
 function measure(stage: Stage, request: RenderRequest, acting?: number | null): void {
@@ -290,20 +312,6 @@ function measure(stage: Stage, request: RenderRequest, acting?: number | null): 
   if (!histograms) return;
   countedAt = performance.now();
   say({ type: "measured", histograms, pins: request.pins.flatMap((pin) => readStage(stage, pin) ?? []), acting });
-}
-
-const EVERYWHERE: ShownMask = { mask: undefined, reach: undefined, beforeMix: false };
-
-/** The mask of the pass or set in hand; of neither it is everywhere. */
-function handMask({ plan, hand }: RenderRequest): ShownMask {
-  if (hand?.set) return shownMaskById(plan, hand.set)?.shown ?? EVERYWHERE;
-  const pass = hand && hand.end - hand.first === 1 ? plan.passes[hand.first] : undefined;
-  return pass ? shownMaskOf(plan, pass) : EVERYWHERE;
-}
-
-/** The pass in hand, where it gives stops to places. */
-function handStops({ plan, hand }: RenderRequest): StopsOf | undefined {
-  return hand && hand.end - hand.first === 1 ? stopsOf(plan, plan.passes[hand.first]) : undefined;
 }
 
 /** The part of the print the pass in hand acts on. */
@@ -314,9 +322,8 @@ function actingShare(stage: Stage, request: RenderRequest): number | null {
 }
 
 function countExactly(request: RenderRequest): void {
-  const shown = fittedStage(request);
-  if (request.look.kind === "colour")
-    shown.update(compiledFor(shown, request.plan), request.hand, { print: printOnScreen(shown, request) });
+  const { stage: shown, print } = viewOf(request);
+  if (request.look.kind === "colour") shown.update(compiledFor(shown, request.plan), request.hand, { print });
   const preview = open!.preview.stage("print");
   preview.update(compiledFor(preview, request.plan), request.hand, {
     print: printOn(request.plan.frame, open!.picture.levels[0]!, preview.size),
@@ -328,24 +335,7 @@ const compiledFor = (stage: Stage, plan: Plan) => stage.source.asFarAsGiven(comp
 
 const purposeOf = ({ isPeek }: RenderRequest): Purpose => (isPeek ? "glance" : "print");
 
-/** The stage whose pixels are those of the screen, unless the picture is shown about as large as the preview or larger. */
-function fittedStage(request: RenderRequest): Stage {
-  const { shownFrame, shownSize } = request;
-  return fittedViews(pictureSizeAt(shownFrame, open!.picture.levels[0]!, shownSize)).stage(purposeOf(request));
-}
-
-/** Where the print lies on a stage of the whole picture: at the size of the screen where the stage was made for it. */
-function printOnScreen(stage: Stage, { shownFrame, shownSize }: RenderRequest): Placing | undefined {
-  const { preview, picture } = open!;
-  return printOn(shownFrame, picture.levels[0]!, stage.size, stage.source === preview.source ? undefined : shownSize);
-}
-
-function fittedViews({ width, height }: Size): Views {
-  const { preview, fitted } = open!;
-  if (width > FITTED_BELOW * preview.size.width) return preview;
-  if (fitted?.size.width === width && fitted.size.height === height) return fitted;
-  return (open!.fitted = new Views(preview.source.reducedTo({ width, height })));
-}
+const viewOf = (request: RenderRequest): ShownView => open!.shown.view(request.shownFrame, request.shownSize, purposeOf(request));
 
 /** What a request wants to be seen closely, if anything. */
 function wantedOf({ detail, shownFrame, plan }: RenderRequest): Wanted | undefined {
@@ -369,7 +359,7 @@ function sayFailed(error: unknown): void {
 
 function readPoint({ x, y }: Place) {
   if (!open) return undefined;
-  const { preview, fitted, close } = open;
+  const { preview, close } = open;
   if (close.there) {
     const { place, size } = close.there.views.source;
     const column = Math.floor(x * place.whole.width) - place.x;
@@ -378,42 +368,12 @@ function readPoint({ x, y }: Place) {
     const reading = inside ? close.there.views.stage("print").readPoint(column, row) : undefined;
     if (reading) return reading;
   }
-  return readStage((fitted ?? preview).stage("print"), { x, y });
+  return readStage(inSight ?? preview.stage("print"), { x, y });
 }
 
 function readStage(stage: Stage, { x, y }: Place) {
   const { width, height } = stage.size;
   return stage.readPoint(Math.min(Math.floor(x * width), width - 1), Math.min(Math.floor(y * height), height - 1));
-}
-
-const showings = new Map<string, Showing>();
-
-/** Looks that show something else than the print. */
-const SHOWN_BY: Partial<Record<BenchLook["kind"], Showing["of"]>> = {
-  colour: "colour",
-  change: "change",
-  mask: "mask",
-  exposure: "stops",
-  dust: "dust",
-};
-const isLook = (look: BenchLook): look is Look => look.kind !== "map" && !SHOWN_BY[look.kind];
-
-function showingOf(look: BenchLook): Showing {
-  const key = JSON.stringify(look);
-  const known = showings.get(key);
-  if (known) return known;
-  const of = SHOWN_BY[look.kind] ?? "print";
-  const table = look.kind === "colour" ? encodedLight() : lookTable(isLook(look) ? look : { kind: "picture" });
-  const showing = {
-    table,
-    dithered: look.kind !== "stepped" && look.kind !== "colour",
-    of,
-    screens: false,
-    coloured: isLook(look) ? "display-p3" : undefined,
-    colourShare: isLook(look) ? lookShare(look) : undefined,
-  } as const;
-  showings.set(key, showing);
-  return showing;
 }
 
 const sizeOf = ({ width, height }: Size): Size => ({ width, height });

@@ -31,7 +31,7 @@ export interface Wanted {
 }
 
 /** One that is there. */
-interface ClosePart {
+export interface ClosePart {
   of: Wanted;
   views: Views;
   /** Where the print's part lies in what was fetched; absent where it is all of that. */

@@ -18,17 +18,21 @@ interface Props {
 /** The menu of a button: never higher than there is room on one side of it, with the focus in it while it is open. */
 export function Menu({ items, onPick, columns = 1, open, onOpenChange, children }: Props) {
   const place = useRef<HTMLSpanElement>(null);
+  const isWanted = useRef(open ?? false);
+  const giveBack = () => (place.current!.firstElementChild as HTMLElement).focus({ preventScroll: true });
   const menu: MenuProps = {
     ...(items && { items }),
     className: styles.menu,
     style: { gridTemplateColumns: `repeat(${columns}, auto)` },
     onClick: ({ key }) => onPick?.(key),
+    // The menu takes the focus three frames after it opens, and by then something may be chosen already.
+    onFocus: () => isWanted.current || giveBack(),
   };
   // The focus would be lost with the menu.
   const follow: DropdownProps["onOpenChange"] = (isOpen, info) => {
+    isWanted.current = isOpen;
     const focused = document.activeElement;
-    if (!isOpen && (focused === document.body || focused?.closest(".ant-dropdown")))
-      (place.current!.firstElementChild as HTMLElement).focus({ preventScroll: true });
+    if (!isOpen && (focused === document.body || focused?.closest(".ant-dropdown"))) giveBack();
     onOpenChange?.(isOpen, info);
   };
   return (

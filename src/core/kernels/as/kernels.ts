@@ -9,6 +9,7 @@ export * from "./chroma";
 export * from "./clean";
 export * from "./colour";
 export * from "./dabs";
+export * from "./enlarge";
 export * from "./gauss";
 export * from "./reduced";
 export * from "./slices";

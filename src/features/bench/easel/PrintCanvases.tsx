@@ -60,6 +60,7 @@ function DrawnCanvas({ wish, ...attributes }: { wish: number } & ComponentProps<
       if (message.type !== "drawn" || message.id !== wish) return;
       dataset.tookMs = message.tookMs.toFixed(2);
       dataset.drawnAt = (message.drawnAt - performance.timeOrigin).toFixed(2);
+      dataset.scale = String(message.scale);
       dataset.frame = String(message.number);
     });
   }, [wish, engine, onPresented]);

@@ -1,0 +1,72 @@
+import type { CompiledPlan } from "@/core/plan/compilePlan";
+import { shownMaskById, shownMaskOf } from "@/core/plan/compilePlan";
+import { frameKey, isWholeFrame } from "@/core/frame/frame";
+import { encodedLight, lookShare, lookTable, type Look } from "@/core/view/toneTables";
+import type { BenchLook, RenderRequest, Screen } from "../messages";
+import { changeDetail } from "../runs";
+import type { ShownMask } from "../stageMasks";
+import type { Showing, StopsOf } from "../stageTypes";
+import { stopsOf } from "./smallPictures";
+
+// What a request for a frame comes to.
+
+const EVERYWHERE: ShownMask = { mask: undefined, reach: undefined, beforeMix: false };
+
+/** The mask of the pass or set in hand; of neither it is everywhere. */
+export function handMask({ plan, hand }: RenderRequest): ShownMask {
+  if (hand?.set) return shownMaskById(plan, hand.set)?.shown ?? EVERYWHERE;
+  const pass = hand && hand.end - hand.first === 1 ? plan.passes[hand.first] : undefined;
+  return pass ? shownMaskOf(plan, pass) : EVERYWHERE;
+}
+
+/** The pass in hand, where it gives stops to places. */
+export function handStops({ plan, hand }: RenderRequest): StopsOf | undefined {
+  return hand && hand.end - hand.first === 1 ? stopsOf(plan, plan.passes[hand.first]) : undefined;
+}
+
+/** What a frame of a part of a level, or of the preview, is to be seen on. */
+export function screenOf(area: Screen["area"], { shownFrame }: RenderRequest): Screen {
+  return { name: JSON.stringify([area, frameKey(shownFrame)]), area, isWhole: isWholeFrame(shownFrame) };
+}
+
+/** Looks whose details stay while tones change: those of others are edges between steps, or of what a hand moves. */
+const SMOOTHLY_CHANGED: readonly BenchLook["kind"][] = ["picture", "colour", "map"];
+
+/** Tells what a hand moves in a request from all else; undefined where the frame must be whole, for detail changes with it. */
+export function movedIn(request: RenderRequest, { passes, spotsKey, clean }: CompiledPlan): string | undefined {
+  const { hand, look, shownSize, shownFrame, screens, isPeek } = request;
+  if (isPeek || screens || !SMOOTHLY_CHANGED.includes(look.kind)) return undefined;
+  if (hand && changeDetail(passes.slice(hand.first, hand.end))) return undefined;
+  return JSON.stringify([hand, look, shownSize, frameKey(shownFrame), passes.length, spotsKey, clean]);
+}
+
+const showings = new Map<string, Showing>();
+
+/** Looks that show something else than the print. */
+const SHOWN_BY: Partial<Record<BenchLook["kind"], Showing["of"]>> = {
+  colour: "colour",
+  change: "change",
+  mask: "mask",
+  exposure: "stops",
+  dust: "dust",
+};
+const isLook = (look: BenchLook): look is Look => look.kind !== "map" && !SHOWN_BY[look.kind];
+
+/** How a look is rendered. */
+export function showingOf(look: BenchLook): Showing {
+  const key = JSON.stringify(look);
+  const known = showings.get(key);
+  if (known) return known;
+  const of = SHOWN_BY[look.kind] ?? "print";
+  const table = look.kind === "colour" ? encodedLight() : lookTable(isLook(look) ? look : { kind: "picture" });
+  const showing = {
+    table,
+    dithered: look.kind !== "stepped" && look.kind !== "colour",
+    of,
+    screens: false,
+    coloured: isLook(look) ? "display-p3" : undefined,
+    colourShare: isLook(look) ? lookShare(look) : undefined,
+  } as const;
+  showings.set(key, showing);
+  return showing;
+}

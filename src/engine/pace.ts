@@ -1,0 +1,54 @@
+/** What a frame under a moving hand may take in the worker, so that it is drawn within one of a screen of 60 Hz. Units: ms. */
+const BUDGET_MS = 9;
+/** Long edges of frames, in parts of what is shown. */
+const SCALES = [1, 1 / 2, 3 / 8, 1 / 4] as const;
+/** The quickest of so many frames tells that they are too large: single ones are held up by what the machine does besides. */
+const FRAMES_TO_SHRINK = 2;
+/** The slowest of so many tells that they may be larger, if it promises to take no more than this part of the budget. */
+const FRAMES_TO_GROW = 12;
+const ROOM_TO_GROW = 0.6;
+/** A whole one where the hand rests tells at once that they may all be whole. */
+const ROOM_TO_BE_WHOLE = 0.8;
+/** Another size has things to set up: smaller ones that take somewhat longer than they should stay. */
+const ROOM_TO_STAY = 1.5;
+
+/** How large frames are rendered while a hand moves: whole where that keeps up with the hand, else as much smaller as they must be. What a frame takes goes with its pixels. */
+export class Pace {
+  #doing: string | undefined;
+  #scale = 1;
+  /** What the last frames of this size took; undefined until one was made that had things to set up. */
+  #took: number[] | undefined;
+
+  /** The part of what is shown that the long edge of frames should have. `doing` tells what is moved from all else. */
+  scaleFor(doing: string): number {
+    if (doing !== this.#doing) this.#turnTo(1);
+    this.#doing = doing;
+    return this.#scale;
+  }
+
+  /** Tells what a frame took: one as large as advised, or a whole one where the hand rests. */
+  took(scale: number, ms: number): void {
+    if (scale !== this.#scale) {
+      if (scale === 1 && ms <= BUDGET_MS * ROOM_TO_BE_WHOLE) this.#turnTo(1);
+      return;
+    }
+    const took = this.#took;
+    if (!took) return void (this.#took = []);
+    took.push(ms);
+    if (took.length > FRAMES_TO_GROW) took.shift();
+    const quickest = Math.min(...took.slice(-FRAMES_TO_SHRINK));
+    const isTooLarge = took.length >= FRAMES_TO_SHRINK && quickest > BUDGET_MS * (scale < 1 ? ROOM_TO_STAY : 1);
+    if (isTooLarge) return this.#turnTo(largest(quickest / scale ** 2, BUDGET_MS));
+    if (took.length < FRAMES_TO_GROW) return;
+    const larger = largest(Math.max(...took) / scale ** 2, BUDGET_MS * ROOM_TO_GROW);
+    if (larger > scale) this.#turnTo(larger);
+  }
+
+  #turnTo(scale: number): void {
+    this.#scale = scale;
+    this.#took = undefined;
+  }
+}
+
+/** The largest size that takes no longer than it may, where a whole frame takes so long. */
+const largest = (wholeMs: number, mayMs: number) => SCALES.find((scale) => wholeMs * scale ** 2 <= mayMs) ?? SCALES.at(-1)!;
