@@ -7,11 +7,14 @@ import { emptyRegion } from "@/core/plan/editRegions";
 import type { Plan } from "@/core/plan/plan";
 import type { Region, Shape } from "@/core/region/region";
 
-// Time from an input event to the drawn frame, in the real page at 1280 × 800. usage: frames.mjs ADDRESS [WORDS of the drags that are meant, a regular expression] [CORES the page takes the machine to have]
+// Time from an input event to the drawn frame, in the real page at 1280 × 800. usage: frames.mjs ADDRESS [WORDS of the drags that are meant, a regular expression] [CORES the page takes the machine to have, 0 for what it has] [PIXELS of the screen to one of the page's, each way]
 
 const address = process.argv[2]!;
 const isMeant = new RegExp(process.argv[3] ?? "");
-const cores = process.argv[4];
+const cores = Number(process.argv[4] ?? 0);
+const pixelRatio = Number(process.argv[5] ?? 1);
+/** Where frames of all of the print are drawn: a fine screen has more pixels than the preview. */
+const WHOLE = pixelRatio > 1 ? "close" : "preview";
 const MOVES = 120;
 
 const browser = await puppeteer.launch({
@@ -25,14 +28,14 @@ const browser = await puppeteer.launch({
     "--disable-component-update",
     "--disable-sync",
   ],
-  defaultViewport: { width: 1280, height: 800 },
+  defaultViewport: { width: 1280, height: 800, deviceScaleFactor: pixelRatio },
 });
 const page = await browser.newPage();
 await page.evaluateOnNewDocument(() => localStorage.setItem("nigrographe.folded", '{"Where":false,"Which tones":false}'));
 if (cores)
   await page.evaluateOnNewDocument(
     (count) => Object.defineProperty(Navigator.prototype, "hardwareConcurrency", { get: () => count }),
-    Number(cores),
+    cores,
   );
 const PICTURE = "demo/dunes-below-the-station.jpg";
 const imported = await fetch(`${address}/api/pictures?name=measured.jpg`, { method: "POST", body: readFileSync(PICTURE) });
@@ -64,11 +67,11 @@ async function openPlan(plan: Plan): Promise<void> {
   });
   const { id } = (await response.json()) as { id: string };
   await page.goto(`${address}/prints/${id}`, { waitUntil: "networkidle0" });
-  await page.waitForSelector('[data-testid="preview"][data-frame]');
+  await page.waitForSelector(`[data-testid="${WHOLE}"][data-frame]`);
 }
 
 /** Presses at a place and moves back and forth; the time of each move to its frame is printed. */
-async function drag(what: string, x: number, y: number, canvasId: "preview" | "close", swing: { x: number; y: number }): Promise<void> {
+async function drag(what: string, x: number, y: number, canvasId: string, swing: { x: number; y: number }): Promise<void> {
   if (!isMeant.test(what)) return;
   await page.mouse.move(x, y);
   await page.mouse.down();
@@ -102,7 +105,7 @@ async function drag(what: string, x: number, y: number, canvasId: "preview" | "c
         if (!isDrawn) continue;
         times.drawn.push(Number(canvas.dataset.drawnAt) - begin); // told by whoever draws, on the same clock
         times.worker.push(Number(canvas.dataset.tookMs));
-        times.scale.push(Number(canvas.dataset.scale));
+        times.scale.push(Number(canvas.dataset.scale ?? 1));
       }
       return times;
     },
@@ -136,7 +139,7 @@ async function choosePass(number: number): Promise<void> {
 }
 
 /** Drags the middle strand of a pass. */
-async function strandDrag(what: string, number: number, canvasId: "preview" | "close"): Promise<void> {
+async function strandDrag(what: string, number: number, canvasId: string): Promise<void> {
   await choosePass(number);
   await drag(what, ...(await middleOf('[data-testid="strand-1"] [data-end="to"]')), canvasId, { x: 40, y: 0 });
 }
@@ -177,7 +180,7 @@ async function regions(): Promise<void> {
     await choosePass(12);
     await page.click('[data-testid="draw-brush"]');
     await rest();
-    await drag(`12 passes, dabs of a brush over ${count} strokes`, ...(await preview()), "preview", { x: 60, y: 50 });
+    await drag(`12 passes, dabs of a brush over ${count} strokes`, ...(await preview()), WHOLE, { x: 60, y: 50 });
   }
   const exposed = planOf(12, false);
   const strokes = manyStrokes(2000).map((stroke, i) => ({ ...stroke, burns: i % 2 === 0, ceiling: 0.5 }));
@@ -186,11 +189,11 @@ async function regions(): Promise<void> {
   await choosePass(12);
   await page.keyboard.press("d");
   await rest();
-  await drag("12 passes, dabs of dodging over 2000 strokes", ...(await preview()), "preview", { x: 60, y: 50 });
+  await drag("12 passes, dabs of dodging over 2000 strokes", ...(await preview()), WHOLE, { x: 60, y: 50 });
   await openPlan(planWithRegion({ shapes: [oval] }));
   await choosePass(12);
   await page.click('[data-testid="shape-1"] button');
-  await drag("12 passes, an oval moved", ...(await middleOf('[data-testid="shape-handles"] [aria-label^="Middle"]')), "preview", {
+  await drag("12 passes, an oval moved", ...(await middleOf('[data-testid="shape-handles"] [aria-label^="Middle"]')), WHOLE, {
     x: 60,
     y: 40,
   });
@@ -200,7 +203,7 @@ async function regions(): Promise<void> {
   await page.waitForSelector(".ant-dropdown-menu-item");
   await page.evaluate(() => document.querySelectorAll<HTMLElement>(".ant-dropdown-menu-item")[4]!.click());
   await rest();
-  await drag("12 passes, a gate's shoulder", ...(await middleOf('[data-testid="gate-high"]')), "preview", { x: -40, y: 0 });
+  await drag("12 passes, a gate's shoulder", ...(await middleOf('[data-testid="gate-high"]')), WHOLE, { x: -40, y: 0 });
   const likeness: Shape = {
     id: "like",
     combine: "add",
@@ -234,7 +237,7 @@ async function beforeTheMix(): Promise<void> {
     [...slips].find(({ innerText }) => innerText.startsWith("Mix"))!.click();
   });
   await rest();
-  await drag("a weight of the mix before 12 passes", ...(await middleOf(slider("Red"))), "preview", { x: 30, y: 0 });
+  await drag("a weight of the mix before 12 passes", ...(await middleOf(slider("Red"))), WHOLE, { x: 30, y: 0 });
   for (const [kind, label] of [
     ["scene-light", "Exposure"],
     ["scene-light", "Shadows"],
@@ -244,11 +247,11 @@ async function beforeTheMix(): Promise<void> {
     await openPlan({ ...mixed, passes: [restingPass(kind, "first", "First"), ...mixed.passes] });
     await page.click('[data-testid="pass-A"]');
     await rest();
-    await drag(`${label.toLowerCase()} before the mix, the colour seen`, ...(await middleOf(slider(label))), "preview", { x: 40, y: 0 });
+    await drag(`${label.toLowerCase()} before the mix, the colour seen`, ...(await middleOf(slider(label))), WHOLE, { x: 40, y: 0 });
     await page.focus('[data-testid="easel"]');
     await page.keyboard.down("z");
     await rest();
-    await drag(`${label.toLowerCase()} before the mix, the print seen`, ...(await middleOf(slider(label))), "preview", { x: 40, y: 0 });
+    await drag(`${label.toLowerCase()} before the mix, the print seen`, ...(await middleOf(slider(label))), WHOLE, { x: 40, y: 0 });
     await page.keyboard.up("z");
   }
 }
@@ -264,7 +267,7 @@ async function beforeTwelve(): Promise<void> {
     const plan = planOf(12, false);
     await openPlan({ ...plan, passes: [restingPass(kind, "first", "First"), ...plan.passes] });
     await choosePass(1);
-    await drag(`${what} before 12 passes`, ...(await middleOf(handle)), "preview", { x: 40, y: 0 });
+    await drag(`${what} before 12 passes`, ...(await middleOf(handle)), WHOLE, { x: 40, y: 0 });
   }
 }
 
@@ -276,8 +279,8 @@ for (const [count, withMask] of [
 ] as const) {
   await openPlan(planOf(count, withMask));
   const plan = `${count} passes${withMask ? ", the second a contrast mask" : ""}`;
-  await strandDrag(`${plan}, last`, count, "preview");
-  if (count > 1) await strandDrag(`${plan}, first`, 1, "preview");
+  await strandDrag(`${plan}, last`, count, WHOLE);
+  if (count > 1) await strandDrag(`${plan}, first`, 1, WHOLE);
 }
 await openPlan(planOf(12, false));
 await page.keyboard.press("g");

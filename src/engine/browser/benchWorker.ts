@@ -6,8 +6,19 @@ import { printOn } from "@/core/frame/frame";
 import type { Size } from "@/core/spatial/areaReduce";
 import { LevelFetcher } from "../levelFetcher";
 import { answering, wordsOf } from "../asking";
-import type { Frame, FromWorker, Glimpse, GlimpseOf, LevelArea, Place, Questions, RenderRequest, ToRenderer, ToWorker } from "../messages";
-import { RoughFrames } from "../roughFrames";
+import type {
+  Frame,
+  FromWorker,
+  Glimpse,
+  GlimpseOf,
+  LevelArea,
+  Place,
+  Questions,
+  RenderRequest,
+  Screen,
+  ToRenderer,
+  ToWorker,
+} from "../messages";
 import { closeReach, looksAtWhole } from "../runs";
 import { PlanReceiver } from "../wirePlan";
 import { CloseParts, type ClosePart, type Wanted } from "./closeParts";
@@ -46,7 +57,6 @@ interface Open {
   preview: Views;
   /** It, as large as it is shown. */
   shown: ShownViews;
-  rough: RoughFrames;
   /** The part of the print that is looked at closely. */
   close: CloseParts;
   /** The picture smaller, for all that is asked of it besides frames. */
@@ -63,7 +73,10 @@ let spare: ArrayBuffer | undefined;
 let frames: MessagePort | undefined;
 let countedAt = -Infinity;
 let countLater: ReturnType<typeof setTimeout> | undefined;
-let previewLater: ReturnType<typeof setTimeout> | undefined;
+/** The preview beneath what is looked at closely. */
+let beneathLater: ReturnType<typeof setTimeout> | undefined;
+/** The whole frame after a rough one. */
+let wholeLater: ReturnType<typeof setTimeout> | undefined;
 /** The stage of the whole picture whose frame is in sight. */
 let inSight: Stage | undefined;
 const receiver = new PlanReceiver();
@@ -155,7 +168,7 @@ async function openPicture({ pictureId, picture, origin, cores }: Questions["ope
   const small = new SmallPictures(preview.source, picture.levels[0]!);
   const close = new CloseParts(picture, fetcher, cleaned, renderAgain, sayFailed, crew);
   const shown = new ShownViews(preview, picture.levels[0]!);
-  open = { picture, fetcher, cleaned, cleaning: "unasked", preview, shown, rough: new RoughFrames(), close, small };
+  open = { picture, fetcher, cleaned, cleaning: "unasked", preview, shown, close, small };
   whenOpen(open);
   schedule();
   return { hueShares: preview.source.hueShares(HUE_BINS) };
@@ -213,6 +226,7 @@ turn.port1.onmessage = () => {
 function forgetStages(): void {
   const { shown, close } = open!;
   shown.forget();
+  close.there?.whole?.forget();
   close.there?.views.forget();
 }
 
@@ -231,30 +245,42 @@ function renderWaiting(): void {
   const wanted = wantedOf(request);
   const shown = wanted && open.close.at(wanted);
   if (!wanted) open.close.rest();
+  clearTimeout(wholeLater);
+  clearTimeout(beneathLater);
+  clearTimeout(countLater);
+  if (!shown) return renderWhole(number, request, open.shown, "preview", true);
   // What is looked at comes first; the preview beneath, with the histograms, follows when the hand rests.
-  clearTimeout(previewLater);
-  if (!shown) return renderPreview(number, request, true);
-  renderClose(shown, number, request);
-  previewLater = setTimeout(() => renderPreview(number, request, false), PREVIEW_AFTER_MS);
+  if (shown.whole) renderWhole(number, request, shown.whole, shown.of.area, true);
+  else renderPart(shown, number, request);
+  beneathLater = setTimeout(() => renderBeneath(number, request), shown.whole ? 2 * WHOLE_AFTER_MS : PREVIEW_AFTER_MS);
 }
 
-function renderClose({ views, of, print }: ClosePart, number: number, request: RenderRequest): void {
+/** Renders a part of the picture. */
+function renderPart({ views, of, print }: ClosePart, number: number, request: RenderRequest): void {
   const begin = performance.now();
   const stage = views.stage(purposeOf(request));
   const rgba = pixelsOf({ stage, print }, request, spare, basesFor(request));
   spare = undefined;
   show({ number, screen: screenOf(of.area, request), ...sizeOf(print ?? stage.size), rgba, scale: 1, tookMs: performance.now() - begin });
-  clearTimeout(countLater);
+}
+
+/** Renders the preview beneath what is looked at closely. */
+function renderBeneath(number: number, request: RenderRequest): void {
+  const begin = performance.now();
+  const { stage, print } = viewOf(request);
+  const rgba = pixelsOf({ stage, print }, request, undefined);
+  show({ number, screen: screenOf("preview", request), ...sizeOf(print ?? stage.size), rgba, scale: 1, tookMs: performance.now() - begin });
+  if (!request.isPeek) count(stage, request);
 }
 
 /** Renders the whole picture, roughly where the hand moves and would have to wait for more. */
-function renderPreview(number: number, request: RenderRequest, mayBeRough: boolean): void {
-  const { rough, shown } = open!;
+function renderWhole(number: number, request: RenderRequest, shown: ShownViews, area: Screen["area"], isMoving: boolean): void {
+  const { rough } = shown;
   const begin = performance.now();
-  const whole = viewOf(request);
+  const whole = shown.view(request.shownFrame, request.shownSize, purposeOf(request));
   const size = sizeOf(whole.print ?? whole.stage.size);
   const doing = movedIn(request, compile(request.plan));
-  const scale = mayBeRough && doing ? rough.scaleFor(doing, size) : 1;
+  const scale = isMoving && doing ? rough.scaleFor(doing, size) : 1;
   const view = scale < 1 ? shown.smaller(request.shownFrame, request.shownSize, scale) : whole;
   const rendered = pixelsOf(view, request, scale < 1 ? rough.small : spare);
   const renderedMs = performance.now() - begin;
@@ -262,18 +288,23 @@ function renderPreview(number: number, request: RenderRequest, mayBeRough: boole
   spare = undefined;
   const keptScale = doing && rough.took(scale, renderedMs, doing);
   const kept = keptScale && rgba.slice(); // what is shown goes away to be drawn
-  show({ number, screen: screenOf("preview", request), ...size, rgba, scale, tookMs: performance.now() - begin });
-  clearTimeout(countLater);
+  show({ number, screen: screenOf(area, request), ...size, rgba, scale, tookMs: performance.now() - begin });
   if (request.isPeek) return;
   inSight = view.stage;
   count(view.stage, request);
-  if (scale < 1) previewLater = setTimeout(() => renderPreview(number, request, false), WHOLE_AFTER_MS);
-  if (doing && keptScale && kept) keepDetail(request, doing, keptScale, { ...size, rgba: kept });
+  if (scale < 1) wholeLater = setTimeout(() => renderWhole(number, request, shown, area, false), WHOLE_AFTER_MS);
+  if (doing && keptScale && kept) keepDetail(request, shown, doing, keptScale, { ...size, rgba: kept });
 }
 
 /** Keeps what a whole frame shows beside a smaller one, for frames that are to be rough. */
-function keepDetail(request: RenderRequest, doing: string, scale: number, whole: Size & { rgba: Uint8ClampedArray }): void {
-  const { rough, shown } = open!;
+function keepDetail(
+  request: RenderRequest,
+  shown: ShownViews,
+  doing: string,
+  scale: number,
+  whole: Size & { rgba: Uint8ClampedArray },
+): void {
+  const { rough } = shown;
   const smaller = shown.smaller(request.shownFrame, request.shownSize, scale);
   const small = { ...sizeOf(smaller.print ?? smaller.stage.size), rgba: pixelsOf(smaller, request, rough.small) };
   rough.keep(doing, scale, whole, small);

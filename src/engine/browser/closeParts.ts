@@ -18,6 +18,7 @@ import type { LevelArea } from "../messages";
 import { Source } from "../source";
 import { Views } from "../views";
 import { BesideParts } from "./besideParts";
+import { ShownViews } from "./shownViews";
 
 /** A part of a print that is looked at closely: a rectangle of it at a level. */
 export interface Wanted {
@@ -36,6 +37,8 @@ export interface ClosePart {
   views: Views;
   /** Where the print's part lies in what was fetched; absent where it is all of that. */
   print: Placing | undefined;
+  /** The same picture at the sizes it is shown at, where all of it is there. */
+  whole: ShownViews | undefined;
   beside: BesideParts;
 }
 
@@ -113,7 +116,15 @@ export class CloseParts {
     const beside = new BesideParts(needed, { index: area.level, ...level });
     await beside.fetch(beside.missing(of.spots), source, this.fetcher, cleaned, signal);
     const isAll = !whole && reach === 0;
-    return { of, views: new Views(source), print: isAll ? undefined : onPart(part, needed), beside };
+    const views = new Views(source);
+    const isWholePicture = needed.width === level.width && needed.height === level.height;
+    return {
+      of,
+      views,
+      print: isAll ? undefined : onPart(part, needed),
+      whole: isWholePicture ? new ShownViews(views, this.picture.levels[0]!) : undefined,
+      beside,
+    };
   }
 
   /** Fetches what lies beside a part and covers spots in it, where that is not there yet; until then they are not covered. */

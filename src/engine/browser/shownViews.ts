@@ -1,9 +1,10 @@
 import { pictureSizeAt, printOn, type Frame, type Placing } from "@/core/frame/frame";
 import type { Size } from "@/core/spatial/areaReduce";
+import { RoughFrames } from "../roughFrames";
 import type { Stage } from "../stage";
 import { Views, type Purpose } from "../views";
 
-/** Shown smaller than this part of the preview, the picture gets a stage of just its size: less to compute, no resampling by the browser. */
+/** Shown smaller than this part of what there is, the picture gets a stage of just its size: less to compute, no resampling by the browser. */
 const FITTED_BELOW = 0.9;
 
 /** A view of the whole picture and where the print lies on it; absent where it is all of it. */
@@ -12,18 +13,19 @@ export interface ShownView {
   print: Placing | undefined;
 }
 
-/** The whole picture at the sizes it is shown at: the preview, brought down to just what the screen shows, and smaller yet for frames that must be quick. */
+/** The whole picture at the sizes it is shown at: as it is there, brought down to just what the screen shows, and smaller yet for frames that must be quick. */
 export class ShownViews {
+  readonly rough = new RoughFrames();
   #fitted: Views | undefined;
   #smaller: { of: Views; scale: number; views: Views } | undefined;
 
-  /** `picture` is the size of the original. */
+  /** `there`: the picture as it was fetched; `picture`: the size of the original. */
   constructor(
-    readonly preview: Views,
+    readonly there: Views,
     private readonly picture: Size,
   ) {}
 
-  /** The preview holds other colours than it did. */
+  /** What is there holds other colours than it did. */
   renew(): void {
     this.#fitted = undefined;
     this.#smaller = undefined;
@@ -31,13 +33,13 @@ export class ShownViews {
 
   /** Begins anew with all of them. */
   forget(): void {
-    for (const views of [this.preview, this.#fitted, this.#smaller?.views]) views?.forget();
+    for (const views of [this.there, this.#fitted, this.#smaller?.views]) views?.forget();
   }
 
-  /** The stage whose pixels are those of the screen, or of the preview where the picture is shown about as large or larger. */
+  /** The stage whose pixels are those of the screen, or what is there where the picture is shown about as large or larger. */
   view(frame: Frame, shownSize: Size, purpose: Purpose): ShownView {
     const views = this.#viewsOf(frame, shownSize);
-    const printSize = views === this.preview ? undefined : shownSize;
+    const printSize = views === this.there ? undefined : shownSize;
     return { stage: views.stage(purpose), print: printOn(frame, this.picture, views.size, printSize) };
   }
 
@@ -57,10 +59,10 @@ export class ShownViews {
 
   #viewsOf(frame: Frame, shownSize: Size): Views {
     const { width, height } = pictureSizeAt(frame, this.picture, shownSize);
-    const { preview } = this;
-    if (width > FITTED_BELOW * preview.size.width) return preview;
+    const { there } = this;
+    if (width > FITTED_BELOW * there.size.width) return there;
     const fitted = this.#fitted;
     if (fitted?.size.width === width && fitted.size.height === height) return fitted;
-    return (this.#fitted = new Views(preview.source.reducedTo({ width, height })));
+    return (this.#fitted = new Views(there.source.reducedTo({ width, height })));
   }
 }
