@@ -14,6 +14,7 @@ import { Strength } from "./passes/parts";
 import { refineIds } from "./refineIds";
 import { GateSchema, RegionSchema } from "./region";
 import { SpotSchema } from "./spot";
+import type { Plain } from "@/core/units";
 
 const Id = z.string().min(1).max(64);
 const Name = z.string().trim().min(1).max(LONGEST_NAME);
@@ -73,9 +74,9 @@ const CurrentPlan = z
   .superRefine(refineOrder)
   .meta({ title: "Nigrographe print plan", description: "The steps from a colour picture to a monochrome print." });
 
-// The compiler holds the schema to be exactly the core's type.
+// The compiler holds the schema to be exactly the core's type; units are not written.
 type Same<A, B> = (<T>() => T extends A ? 1 : 2) extends <T>() => T extends B ? 1 : 2 ? true : never;
-const _schemaIsThePlan: Same<z.infer<typeof CurrentPlan>, PlanType> = true;
+const _schemaIsThePlan: Same<z.infer<typeof CurrentPlan>, Plain<PlanType>> = true;
 void _schemaIsThePlan;
 
 /** What an older version lacks, added: each step brings a plan from one version to the next. */

@@ -17,6 +17,7 @@ import { layBase } from "@/core/spatial/layBase";
 import type { ToneBase } from "@/core/spatial/toneBase";
 import { gateBaseKey, likenessKey, regionBaseKey, withItsSet, type MaskBases } from "./maskKeys";
 import { gateTableOf, gateTone, type MaskPicture } from "./maskPlane";
+import type { TonePlane } from "@/core/units";
 
 /** Long edge of the picture that masks are gathered from, in pixels: the same for the page and an export, so that they agree. */
 export const ANALYSIS_EDGE = 640;
@@ -95,7 +96,7 @@ function onGrid(plane: Float32Array, analysis: Size, grid: Grid): Float32Array {
 }
 
 /** A gate's membership, blurred. Shape: tone of `size`. */
-export function gateBase(gate: Gate, tone: Float32Array, size: Size): ToneBase {
+export function gateBase(gate: Gate, tone: TonePlane, size: Size): ToneBase {
   const small = fitLongEdge(size, Math.min(Math.ceil(CELLS_IN_SIGMA / gate.blur), MOST_CELLS));
   const table = gateTableOf(gate);
   const shares = new Float32Array(tone.length);

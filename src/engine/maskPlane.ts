@@ -13,11 +13,12 @@ import { softenedShape } from "@/core/region/softenedShape";
 import { layBase } from "@/core/spatial/layBase";
 import { LAST_ZONE } from "@/core/zones/zone";
 import { gateBaseKey, likenessKey, regionBaseKey, type MaskBases } from "./maskKeys";
+import type { TonePlane } from "@/core/units";
 
 /** The part of a picture a mask is laid over: linear colour, and what is only made when it is asked for. */
 export interface MaskPicture extends Planes {
   /** The mixed tone. */
-  mixed(): Float32Array;
+  mixed(): TonePlane;
   /** Hue in turns, and how far a place is coloured, 0–1. */
   hues(): { hue: Float32Array; fade: Float32Array };
 }

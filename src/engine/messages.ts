@@ -13,6 +13,7 @@ import type { Answer, Ask } from "./asking";
 import type { Hand } from "./runs";
 import type { PointReading, StageHistograms } from "./stageTypes";
 import type { WirePlan } from "./wirePlan";
+import type { Fraction } from "@/core/units";
 
 // What the page and its worker say to each other.
 
@@ -33,8 +34,8 @@ export type BenchLook =
 
 /** A place in a picture, as parts of its width and height, 0–1. */
 export interface Place {
-  x: number;
-  y: number;
+  x: Fraction;
+  y: Fraction;
 }
 
 /** A rectangle of one level, in that level's pixels. */

@@ -19,6 +19,7 @@ import { ALONE, type Crew } from "./crew/crew";
 import { allToMake, allToRead } from "./crew/bands";
 import { toMake } from "./crew/strips";
 import type { Band, WorkName, Works } from "./crew/works";
+import type { TonePlane } from "@/core/units";
 
 /** Planes of a source by what they are of. */
 export interface LaidPlanes {
@@ -205,7 +206,7 @@ export class Source {
   }
 
   /** The tone of the luminance as found. Not to be changed. */
-  plainTones(part: Part): Float32Array {
+  plainTones(part: Part): TonePlane {
     const colour = this.colourOf(part);
     const known = this.#plainTones.get(colour);
     if (known) return known;

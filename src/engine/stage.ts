@@ -27,6 +27,7 @@ import { StageColour } from "./stageColour";
 import { StageMasks, type ShownMask } from "./stageMasks";
 import { StepBases, type Entering } from "./stepBases";
 import { looksOf, type PointReading, type Showing, type StageHistograms, type StopsOf } from "./stageTypes";
+import type { StopsPlane, TonePlane } from "@/core/units";
 
 /** Tones are read from the mean of a square this many pixels to each side. */
 const READING_REACH = 1;
@@ -154,7 +155,7 @@ export class Stage {
   }
 
   /** The tones after a step of the plan rendered last that was kept: around the passes in hand, and in the end. Not to be changed. */
-  tonesAfter(step: number): Float32Array {
+  tonesAfter(step: number): TonePlane {
     const checkpoint = this.#checkpoints.at(step);
     if (!this.source.grain) return checkpoint.tone;
     if (checkpoint.mean) return checkpoint.mean;
@@ -308,7 +309,7 @@ export class Stage {
   }
 
   /** The stops a pass gives to places; undefined where it gives none. Not to be changed. */
-  stops(of: StopsOf): Float32Array | undefined {
+  stops(of: StopsOf): StopsPlane | undefined {
     return this.#masks.stops(of)?.plane;
   }
 
@@ -386,7 +387,7 @@ export class Stage {
   }
 
   /** The colour a plan mixes, in linear P3, and the tones it is mixed to. Not to be changed. */
-  mixedBy(plan: CompiledPlan): { colour: Planes; tones: Float32Array } {
+  mixedBy(plan: CompiledPlan): { colour: Planes; tones: TonePlane } {
     this.update({ ...plan, passes: [] }, undefined);
     return { colour: this.#colour.of(undefined, plan), tones: this.tonesAfter(0) };
   }

@@ -4,6 +4,7 @@ import type { PlacedStops } from "@/core/steps/step";
 import type { Size } from "@/core/spatial/areaReduce";
 import { lookTable } from "@/core/view/toneTables";
 import type { ShownMask } from "./stageMasks";
+import type { Stops, Tone } from "@/core/units";
 
 /** How tones are turned into pixels. */
 export interface Looks {
@@ -61,12 +62,12 @@ export interface StageHistograms {
 
 export interface PointReading {
   /** Tones as they were mixed, entering and leaving the passes in hand, and finished. */
-  mixed: number;
-  entering: number;
-  leaving: number;
-  finished: number;
+  mixed: Tone;
+  entering: Tone;
+  leaving: Tone;
+  finished: Tone;
   /** Stops given to the place by the pass in hand; undefined where it gives none. */
-  painted: number | undefined;
+  painted: Stops | undefined;
   /** How far the place is let through by the mask of the pass in hand, as far as place and original tell it; undefined where it has none. */
   masked: number | undefined;
   /** Colour laid on the finished tone; undefined where no pass lays any. */

@@ -2,6 +2,7 @@ import { luminanceToTone, toneToLuminance } from "./lstar";
 import { apply3, IDENTITY3, invert3, multiply3, transpose3, type Matrix3, type Vector3 } from "./matrix3";
 import { LMS_TO_LAB, P3_TO_LMS } from "./oklab";
 import { P3_LUMINANCE, SRGB_TO_P3 } from "./primaries";
+import type { Tone } from "../units";
 
 /** What a print's colours may be written in: by channels under D65 with the curve of IEC 61966-2-1. */
 export const OUTPUT_SPACES = ["srgb", "display-p3"] as const;
@@ -35,7 +36,7 @@ export const CHROMA_CONSTANTS = chromaConstants("srgb").length;
  *
  * Source  OKLab: Ottosson (2020). Its luminance is a cubic in the lightness, Σ yᵢ (L + kᵢ)³, solved by Newton's steps.
  */
-export function lightOfColour(tone: number, { a, b }: Chroma, space: OutputSpace): Vector3 {
+export function lightOfColour(tone: Tone, { a, b }: Chroma, space: OutputSpace): Vector3 {
   const light = toneToLuminance(tone);
   const k = [0, 1, 2].map((row) => LAB_TO_LMS[3 * row + 1]! * a + LAB_TO_LMS[3 * row + 2]! * b);
   const made = (L: number) => k.reduce((sum, by, i) => sum + LMS_LIGHT[i]! * (L + by) ** 3, 0);
@@ -51,7 +52,7 @@ export function lightOfColour(tone: number, { a, b }: Chroma, space: OutputSpace
  *
  * Units   0–1 all.
  */
-export function tonesOfColour(tone: number, chroma: Chroma, space: OutputSpace): Vector3 {
+export function tonesOfColour(tone: Tone, chroma: Chroma, space: OutputSpace): Vector3 {
   if (chroma.a === 0 && chroma.b === 0) return [tone, tone, tone];
   const shown = (share: number) => lightOfColour(tone, { a: share * chroma.a, b: share * chroma.b }, space);
   const isWithin = (light: Vector3) => light.every((channel) => channel >= 0 && channel <= 1);

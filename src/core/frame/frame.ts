@@ -1,4 +1,4 @@
-import type { Point } from "../region/region";
+import type { LongEdges, XY } from "../units";
 import { fitLongEdge, type Size } from "../spatial/areaReduce";
 
 /**
@@ -19,10 +19,10 @@ export interface Frame {
 /** A rectangle on the picture, its sides those of the print. Units: long edges of the picture. */
 export interface Crop {
   /** Its middle. */
-  x: number;
-  y: number;
-  width: number;
-  height: number;
+  x: LongEdges;
+  y: LongEdges;
+  width: LongEdges;
+  height: LongEdges;
 }
 
 export const MOST_DEGREES = 45;
@@ -43,7 +43,7 @@ export function frameKey({ turns, degrees, mirrored, crop }: Frame): string {
 }
 
 /** Which way the print's width runs on the picture before a mirror, as a direction: exact for quarter turns. */
-function alongOf({ turns, degrees }: Pick<Frame, "turns" | "degrees">): Point {
+function alongOf({ turns, degrees }: Pick<Frame, "turns" | "degrees">): XY {
   const radians = (degrees * Math.PI) / 180;
   const [cos, sin] = [Math.cos(radians), Math.sin(radians)];
   // The picture turned clockwise: the print's axes lie turned the other way on it.
@@ -86,8 +86,8 @@ export function cropOf(frame: Frame, picture: Size): Crop {
 export interface Placing extends Size {
   x: number;
   y: number;
-  across: Point;
-  down: Point;
+  across: XY;
+  down: XY;
 }
 
 /** Where a print lies in a picture of any size, to parts of a pixel. */
@@ -98,7 +98,7 @@ export function unroundedPlacing(frame: Frame, picture: Size): Placing {
 }
 
 /** A print of a size around a place of its picture, turned as its frame is. */
-export function placedAround(middle: Point, { width, height }: Size, frame: Pick<Frame, "turns" | "degrees" | "mirrored">): Placing {
+export function placedAround(middle: XY, { width, height }: Size, frame: Pick<Frame, "turns" | "degrees" | "mirrored">): Placing {
   const along = alongOf(frame);
   const mirror = frame.mirrored ? -1 : 1;
   const across = { x: mirror * along.x, y: mirror * along.y };
@@ -130,7 +130,7 @@ function onPixels(middle: number, count: number, whole: number): number {
 /** The same with print and picture at other sizes. */
 export function placingAt(full: Placing, picture: Size, pictureAt: Size, printAt: Size): Placing {
   const [byX, byY] = [pictureAt.width / picture.width, pictureAt.height / picture.height];
-  const scaled = ({ x, y }: Point, by: number) => ({ x: x * by * byX, y: y * by * byY });
+  const scaled = ({ x, y }: XY, by: number) => ({ x: x * by * byX, y: y * by * byY });
   return {
     ...printAt,
     x: full.x * byX,
@@ -178,7 +178,7 @@ export function smallPrint(
 }
 
 /** A rectangle of a picture's pixels as a print of their own. */
-export function placedAsIs({ x, y, width, height }: Point & Size): Placing {
+export function placedAsIs({ x, y, width, height }: XY & Size): Placing {
   return { x, y, width, height, across: { x: 1, y: 0 }, down: { x: 0, y: 1 } };
 }
 
@@ -188,22 +188,22 @@ export function partOfPlacing(placing: Placing, x: number, y: number, size: Size
 }
 
 /** The same on a picture of which what lies before a corner was left away. */
-export function onPart(placing: Placing, corner: Point): Placing {
+export function onPart(placing: Placing, corner: XY): Placing {
   return { ...placing, x: placing.x - corner.x, y: placing.y - corner.y };
 }
 
 /** A point of the print, in its picture. */
-export function pictureAtPrint({ x, y, across, down }: Placing, u: number, v: number): Point {
+export function pictureAtPrint({ x, y, across, down }: Placing, u: number, v: number): XY {
   return { x: x + u * across.x + v * down.x, y: y + u * across.y + v * down.y };
 }
 
 /** A direction of the print, in its picture. */
-export function pictureAlongPrint({ across, down }: Placing, du: number, dv: number): Point {
+export function pictureAlongPrint({ across, down }: Placing, du: number, dv: number): XY {
   return { x: du * across.x + dv * down.x, y: du * across.y + dv * down.y };
 }
 
 /** A point of the picture, in the print. */
-export function printAtPicture({ x, y, across, down }: Placing, px: number, py: number): Point {
+export function printAtPicture({ x, y, across, down }: Placing, px: number, py: number): XY {
   const det = across.x * down.y - across.y * down.x;
   const [dx, dy] = [px - x, py - y];
   return { x: (dx * down.y - dy * down.x) / det, y: (dy * across.x - dx * across.y) / det };

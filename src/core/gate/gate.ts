@@ -3,6 +3,7 @@ import { luminanceToTone } from "../colour/lstar";
 import type { Vector3 } from "../colour/matrix3";
 import { LUMINANCE_WEIGHTS, type Weights } from "../mix/weights";
 import { LAST_ZONE } from "../zones/zone";
+import type { LongEdges, Tone, Zone } from "../units";
 
 /** What a gate reads a place's tone from. */
 export const GATE_SOURCES = ["entering", "mixed", "lightness", "red", "green", "blue", "own"] as const;
@@ -27,18 +28,18 @@ export interface Gate {
   /** Of the mix of its own. */
   weights: Weights;
   /** Between these it lets all through. */
-  from: number;
-  to: number;
+  from: Zone;
+  to: Zone;
   /** How far below `from` and above `to` it still lets some through; 0 ends sharply. */
-  low: number;
-  high: number;
+  low: Zone;
+  high: Zone;
   /** Whether shoulders are straight lines rather than a raised cosine. */
   linear: boolean;
   invert: boolean;
   /** Times the membership is multiplied by itself. */
   narrow: number;
   /** Standard deviation of a blur over the mask, in long edges. */
-  blur: number;
+  blur: LongEdges;
   hue: HueLimit | null;
   /** Strokes that let more through, or less, whatever the tone. */
   repair: Stroke[];
@@ -72,8 +73,8 @@ export function weightsRead({ source, weights }: Pick<Gate, "source" | "weights"
 
 /** What is known of a place: the tones that enter a pass and were mixed, 0–1, and its colour in linear P3. */
 export interface TouchedPlace {
-  entering: number;
-  mixed: number;
+  entering: Tone;
+  mixed: Tone;
   colour: Vector3;
 }
 
@@ -104,12 +105,12 @@ export function openGate(): Gate {
 }
 
 /** The gate of one whole zone; those of all eleven sum to 1 everywhere. */
-export function zoneGate(zone: number): Gate {
+export function zoneGate(zone: Zone): Gate {
   return { ...openGate(), from: zone, to: zone, low: 1, high: 1 };
 }
 
 /** How far a tone is let through before hue and blur, 0–1. Units: zones in. */
-export function gateShare({ from, to, low, high, linear, invert, narrow }: Gate, zone: number): number {
+export function gateShare({ from, to, low, high, linear, invert, narrow }: Gate, zone: Zone): number {
   const membership = Math.min(shoulder(zone - from, low, linear), shoulder(to - zone, high, linear));
   const share = invert ? 1 - membership : membership;
   return narrow === 0 ? share : share ** (2 ** narrow);
@@ -148,7 +149,7 @@ export function isBlurred({ blur }: Pick<Gate, "blur">): boolean {
  * Whether a shoulder is so hard, for a pass that moves tones by up to `change` zones, that an edge may show: tones are held there to keep
  * their order, or torn apart as far. Units: zones.
  */
-export function showsEdge({ from, to, low, high, linear }: Gate, change: number): boolean {
+export function showsEdge({ from, to, low, high, linear }: Gate, change: Zone): boolean {
   const narrowest = Math.min(from > 0 ? low : Infinity, to < LAST_ZONE ? high : Infinity);
   return change * (linear ? 1 : Math.PI / 2) > narrowest;
 }

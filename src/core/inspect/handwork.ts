@@ -2,6 +2,7 @@ import { luminanceToTone, toneToLuminance } from "../colour/lstar";
 import { patchesOf, type Patch } from "../region/patches";
 import type { Size } from "../spatial/areaReduce";
 import { boxBlur } from "../spatial/boxBlur";
+import type { Tone } from "../units";
 
 /** Tones are compared over this part of the long edge: three millimetres on a print of thirty centimetres. */
 export const HANDWORK_SPAN = 0.01;
@@ -49,7 +50,7 @@ export function handwork(stops: Float32Array, tone: Float32Array, size: Size): F
 }
 
 /** How much a tone moves for a stop of light, where little is given. */
-function tonePerStop(tone: number): number {
+function tonePerStop(tone: Tone): number {
   const y = toneToLuminance(Math.min(Math.max(tone, 0), 1));
   const k = 2 ** SMALL_STOPS;
   return (luminanceToTone((k * y) / (1 + (k - 1) * y)) - luminanceToTone(y)) / SMALL_STOPS;

@@ -1,9 +1,10 @@
 import { hermite, slopeBetween } from "../curves/cubic";
+import type { Stops } from "../units";
 
 /** A point of the hue response: colours of this OKLCH hue are lightened or darkened by so many stops. */
 export interface HueKnot {
   hueDeg: number;
-  stops: number;
+  stops: Stops;
 }
 
 export const HUE_STOPS_LIMIT = 3;

@@ -1,5 +1,6 @@
 import type { Vector3 } from "../colour/matrix3";
 import { WEIGHT_LIMIT, type Weights } from "./weights";
+import type { Stops } from "../units";
 
 /** Channels nearer together than this, against their mean, are no colour. */
 const LEAST_COLOUR = 0.02;
@@ -10,7 +11,7 @@ const LEAST_COLOUR = 0.02;
  *
  * Units   linear Display P3, 0–1.
  */
-export function pulledWeights(weights: Weights, [r, g, b]: Vector3, stops: number): Weights | undefined {
+export function pulledWeights(weights: Weights, [r, g, b]: Vector3, stops: Stops): Weights | undefined {
   const mean = (r + g + b) / 3;
   const along = [r - mean, g - mean, b - mean] as const;
   const square = along.reduce((sum, part) => sum + part * part, 0);

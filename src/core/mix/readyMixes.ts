@@ -1,6 +1,7 @@
 import type { HueKnot } from "./hueCurve";
 import type { MixLook } from "./mixLook";
 import { LUMINANCE_WEIGHTS, type Weights } from "./weights";
+import type { Stops } from "../units";
 
 /** A mix to start from. */
 export interface ReadyMix {
@@ -9,7 +10,7 @@ export interface ReadyMix {
   mix: MixLook;
 }
 
-const mixed = ({ red, green, blue }: Weights, ...knots: (readonly [hueDeg: number, stops: number])[]): MixLook => ({
+const mixed = ({ red, green, blue }: Weights, ...knots: (readonly [hueDeg: number, stops: Stops])[]): MixLook => ({
   weights: { red, green, blue },
   sumHeld: true,
   huesOn: true,

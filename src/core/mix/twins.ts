@@ -1,6 +1,7 @@
 import { oklabPlanes } from "../colour/oklab";
 import type { Planes } from "../kernels/reference";
 import { addHueKnot, hueCurve, HUE_STOPS_LIMIT, moveHueKnot, type HueKnot } from "./hueCurve";
+import type { Stops, Tone } from "../units";
 
 /** All of one colour in a picture. */
 export interface ColourArea {
@@ -8,7 +9,7 @@ export interface ColourArea {
   a: number;
   b: number;
   /** The tone it is mixed to, 0–1. */
-  tone: number;
+  tone: Tone;
   /** How much of the picture it is, 0–1. */
   share: number;
 }
@@ -170,7 +171,7 @@ export function canPart({ one, other }: Twins): boolean {
 }
 
 /** The hue line with one area lightened and the other darkened by half of some stops each, or by all where the other is neutral; undefined where no more knots fit. */
-export function partedKnots(knots: readonly HueKnot[], { one, other }: Twins, stops: number): HueKnot[] | undefined {
+export function partedKnots(knots: readonly HueKnot[], { one, other }: Twins, stops: Stops): HueKnot[] | undefined {
   const [p, q] = [hueOfArea(one), hueOfArea(other)];
   const half = p === undefined || q === undefined ? stops : stops / 2;
   const first = p === undefined ? [...knots] : pulled(knots, p, half);

@@ -1,12 +1,13 @@
 import { toneToLuminance } from "../colour/lstar";
 import { heldInOrder, LEAST_STEEPNESS } from "../order/heldInOrder";
+import type { Stops, Tone } from "../units";
 
 /** What is known of the stops a pass gives by tone. Units: tone 0–1 in. */
 export interface StopsByTone {
   /** How much of a place's stops reaches a tone, 0–1: gate, zones switched off, protected ends. */
-  share(tone: number): number;
+  share(tone: Tone): number;
   /** Stops given by tone besides, at a mask that is full. */
-  added?: ((tone: number) => number) | undefined;
+  added?: ((tone: Tone) => number) | undefined;
   /** Whether less light darkens bare paper too. */
   onPaper?: boolean;
 }
@@ -16,7 +17,7 @@ export interface OrderedStops {
   /** Those given by tone besides, at each knot. */
   added: Float64Array;
   /** Those that reach each knot of a place that is given `stops`. */
-  reaching(stops: number): Float64Array;
+  reaching(stops: Stops): Float64Array;
 }
 
 /** Black and white are infinitely far away in stops; so near to them nothing is left to be told apart. */
@@ -60,12 +61,12 @@ function steps(places: Float64Array): Float64Array {
   return Float64Array.from({ length: places.length - 1 }, (_, i) => places[i + 1]! - places[i]!);
 }
 
-function odds(tone: number): number {
+function odds(tone: Tone): number {
   const y = inside(toneToLuminance(tone));
   return Math.log2(y / (1 - y));
 }
 
-function exposure(tone: number): number {
+function exposure(tone: Tone): number {
   return Math.log2(inside(toneToLuminance(tone)));
 }
 
@@ -102,7 +103,7 @@ export function stopsRows(knots: number, byTone: StopsByTone, most: number): Sto
 }
 
 /** Rows for places given up to `most` stops either way, each as `row` tells it of its stops: over `knots` + 1 even tones. */
-export function rowsOf(knots: number, most: number, row: (stops: number) => Float64Array): StopsRows {
+export function rowsOf(knots: number, most: number, row: (stops: Stops) => Float64Array): StopsRows {
   const length = 2 * (knots + 1);
   const tables = new Float32Array((2 * ROWS_TO_A_SIDE + 1) * length);
   for (let k = -ROWS_TO_A_SIDE; k <= ROWS_TO_A_SIDE; k++)

@@ -4,9 +4,10 @@ import type { Pass } from "../plan/plan";
 import { zonesOnShare } from "../zones/keptZones";
 import { LAST_ZONE } from "../zones/zone";
 import { SOFT_KNOTS } from "./knots";
+import type { Zone } from "../units";
 
 /** How far a pass acts on a tone by its gate, where that is a part of the curve, and by zones switched off; 0–1. Units: zones. */
-export function reachOf({ gate, zonesOff }: Pick<Pass, "gate" | "zonesOff">, zone: number): number {
+export function reachOf({ gate, zonesOff }: Pick<Pass, "gate" | "zonesOff">, zone: Zone): number {
   const on = zonesOff.length > 0 ? zonesOnShare(zone, zonesOff) : 1;
   return gate && readsEnteringTone(gate) ? on * gateShare(gate, zone) : on;
 }

@@ -4,6 +4,7 @@ import type { EdgeBurnSettings } from "../passes/edge-burn/edgeBurn";
 import type { ExposureSettings } from "../passes/exposure/exposure";
 import type { Spread } from "../spatial/toneBase";
 import type { StopsRows } from "./orderedStops";
+import type { LongEdges, Stops } from "../units";
 
 /** What a pass does to tones, or lays on them. Closed: the engine knows all of them. */
 export type Step = TableStep | SurroundingsStep | StopsStep | MixedStep | DetailStep | ChromaStep;
@@ -52,7 +53,7 @@ export interface StopsStep {
   placed: PlacedStops;
   /** Times those stops, and stops given to every place besides. */
   gain: number;
-  flat: number;
+  flat: Stops;
   through: StopsThrough;
   /** Stops given by tone besides; absent where none are. */
   byTone: Float32Array | undefined;
@@ -87,7 +88,7 @@ export interface MixedStep extends Meeting {
 export interface DetailStep extends Meeting {
   kind: "detail";
   /** Standard deviation of what is around, in long edges. */
-  radius: number;
+  radius: LongEdges;
   /** What is added, over the difference from −1 to 1. */
   added: Float32Array;
 }

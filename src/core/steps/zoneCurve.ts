@@ -7,9 +7,10 @@ import { TONE_KNOTS } from "../zones/toneKnots";
 import { LAST_ZONE } from "../zones/zone";
 import { actsOnAll, reachOf } from "./reach";
 import type { TableStep } from "./step";
+import type { Zone } from "../units";
 
 /** A map of the zone scale onto itself. Units: zones 0–10 in and out. */
-export type ZoneCurve = (zone: number) => number;
+export type ZoneCurve = (zone: Zone) => Zone;
 
 /** A step that adds to each tone what a curve makes of it. */
 export function tableStep(curve: ZoneCurve): TableStep {
@@ -21,8 +22,8 @@ export function tableStep(curve: ZoneCurve): TableStep {
  * gate and past zones switched off, which hold tones where the order would change.
  */
 export function passingCurve(pass: Pass, curve: ZoneCurve): ZoneCurve {
-  const laid = (zone: number) => LAST_ZONE * blend(pass.blend, zone / LAST_ZONE, curve(zone) / LAST_ZONE);
-  const further = (zone: number) => LAST_ZONE * atStrength(zone / LAST_ZONE, laid(zone) / LAST_ZONE, pass.strength);
+  const laid = (zone: Zone) => LAST_ZONE * blend(pass.blend, zone / LAST_ZONE, curve(zone) / LAST_ZONE);
+  const further = (zone: Zone) => LAST_ZONE * atStrength(zone / LAST_ZONE, laid(zone) / LAST_ZONE, pass.strength);
   if (pass.strength <= 1 && actsOnAll(pass)) return further;
   return heldCurve(laid, (zone) => zone + reachOf(pass, zone) * (further(zone) - zone));
 }
@@ -37,7 +38,7 @@ export function heldCurve(curve: ZoneCurve, made: ZoneCurve): ZoneCurve {
 }
 
 /** Values at the knots of tone tables, read between them. Units: zones in. */
-export function between(values: Float64Array): ZoneCurve {
+export function between(values: Float64Array): (zone: Zone) => number {
   return (zone) => {
     const at = Math.min(Math.max(zone / LAST_ZONE, 0), 1) * TONE_KNOTS;
     const knot = Math.min(Math.floor(at), TONE_KNOTS - 1);

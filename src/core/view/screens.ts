@@ -1,3 +1,5 @@
+import type { TonePlane } from "../units";
+
 /** Tones this near the ends are seen as full black or bare paper: less than half a step of 8 bits. */
 const END = 0.0012;
 /** Distance of lines and of dots, in pixels. */
@@ -12,7 +14,7 @@ const ON_WHITE = 90;
  *
  * Shape   rgba: 4 bytes a pixel, rows of `width`; tone: one value a pixel, 0–1. Only the pixels at the ends change.
  */
-export function drawScreens(rgba: Uint8Array, tone: Float32Array, width: number): void {
+export function drawScreens(rgba: Uint8Array, tone: TonePlane, width: number): void {
   for (let i = 0, x = 0, y = 0; i < tone.length; i++) {
     const t = tone[i]!;
     if (t <= END) {

@@ -3,6 +3,7 @@ import { srgbEncode } from "../colour/transferCurve";
 import { jumpTable, pairTable } from "../kernels/pairTable";
 import { TONE_KNOTS } from "../zones/toneKnots";
 import { LAST_ZONE, owningZone } from "../zones/zone";
+import type { Zone } from "../units";
 
 /** Ways of looking at a print's tones; each is one table from tone to grey. */
 export type Look =
@@ -10,7 +11,7 @@ export type Look =
   /** Flat steps, one a zone. */
   | { kind: "stepped" }
   /** One zone as it is, all else drawn towards the easel's grey. */
-  | { kind: "zone"; zone: number };
+  | { kind: "zone"; zone: Zone };
 
 /** How much of its contrast the dimmed part of the picture keeps, and the tone it gathers around. */
 const DIMMED_CONTRAST = 0.2;

@@ -1,4 +1,5 @@
 import { CoreError } from "../errors";
+import type { Stops, Zone } from "../units";
 
 /** Zones 0 (deepest black) to X (paper white). */
 export const ZONE_COUNT = 11;
@@ -19,19 +20,19 @@ const FRACTIONS = [
 const FRACTION_TOLERANCE = 0.005;
 
 /** The Roman numeral of a whole zone 0–10. Errors: CoreError `bad_zone`. */
-export function zoneNumeral(zone: number): string {
+export function zoneNumeral(zone: Zone): string {
   const numeral = NUMERALS[zone];
   if (numeral === undefined) throw new CoreError("bad_zone", `a zone is a whole number 0–10, got ${zone}`, { zone });
   return numeral;
 }
 
 /** The zone that owns a place on the scale: zone n owns [n − ½, n + ½), 0 and X are half as wide. */
-export function owningZone(zone: number): number {
+export function owningZone(zone: Zone): number {
   return Math.min(Math.max(Math.floor(zone + 0.5), 0), LAST_ZONE);
 }
 
 /** A place on the zone scale as a photographer writes it: V, VII½, IV⅓, else VI.42. Units: 0–10. */
-export function formatZone(zone: number): string {
+export function formatZone(zone: Zone): string {
   const z = Math.min(Math.max(zone, 0), LAST_ZONE);
   const whole = Math.floor(z + FRACTION_TOLERANCE);
   const part = z - whole;
@@ -47,7 +48,7 @@ export function toThird(value: number): number {
 }
 
 /** Stops as a photographer writes them: +⅓, −1½, 0, +0.42. */
-export function formatStops(stops: number): string {
+export function formatStops(stops: Stops): string {
   if (!Number.isFinite(stops)) return stops < 0 ? "−∞" : "+∞";
   if (Math.abs(stops) < FRACTION_TOLERANCE) return "0";
   const size = Math.abs(stops);
@@ -63,7 +64,7 @@ export function formatStops(stops: number): string {
  * Reads what a person types for a zone: "VII", "vii½", "VII 1/2", "7.5", "7,5", "7 1/3".
  * Returns undefined where it is no place on the scale.
  */
-export function parseZone(text: string): number | undefined {
+export function parseZone(text: string): Zone | undefined {
   const match = /^\s*([ivx]+|\d+(?:[.,]\d+)?|0)?\s*(?:\.(\d+)|([¼⅓½⅔¾])|([123])\s*\/\s*([234]))?\s*$/i.exec(text);
   if (!match || match[0].trim() === "") return undefined;
   const [, head = "0", decimals, sign, over, under] = match;

@@ -1,14 +1,15 @@
 import { LAST_ZONE } from "../../zones/zone";
+import type { Zone } from "../../units";
 
 /** Steeper or flatter around a zone, the ends kept; and the tones that become true black and true white. */
 export interface ContrastSettings {
   /** The zone that stays where it is. Units: zones, inside 0–10. */
-  around: number;
+  around: Zone;
   /** Paper grade: −1 stands for 00, then 0 to 5, any real between. 2 leaves all as it is. */
   grade: number;
   /** Tones up to here become black, from `white` on paper white. Units: zones. */
-  black: number;
-  white: number;
+  black: Zone;
+  white: Zone;
 }
 
 export const SOFTEST_GRADE = -1;
@@ -47,7 +48,7 @@ export function formatGrade(grade: number): string {
  *
  * Units   zones 0–10 in and out. Monotone; black and white points are level beyond.
  */
-export function contrastCurve({ around, grade, black, white }: ContrastSettings): (zone: number) => number {
+export function contrastCurve({ around, grade, black, white }: ContrastSettings): (zone: Zone) => Zone {
   const k = gradeSteepness(grade);
   const pivot = LAST_ZONE * ((Math.min(Math.max(around, black), white) - black) / (white - black));
   return (zone) => {

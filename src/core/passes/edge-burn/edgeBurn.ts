@@ -1,10 +1,11 @@
 import { printAtPicture, unroundedPlacing, isWholeFrame, WHOLE_FRAME, type Frame, type Placing } from "../../frame/frame";
 import type { Grid } from "../../region/grid";
+import type { Stops } from "../../units";
 
 /** The print's borders darker, or lighter, towards the corners. */
 export interface EdgeBurnSettings {
   /** Stops given where it acts fully, in the corners: below 0 darkens. */
-  stops: number;
+  stops: Stops;
   /** How far its middle lies from the print's, in long edges of the print. */
   x: number;
   y: number;

@@ -1,12 +1,13 @@
 import type { Stroke } from "../../brush/stroke";
 import { toneToLuminance, luminanceToTone } from "../../colour/lstar";
 import { LAST_ZONE, ZONE_COUNT } from "../../zones/zone";
+import type { Light, LongEdges, Stops, Zone } from "../../units";
 
 /** A stroke that dodges or burns, or, erasing, brings both back to nothing. */
 export interface ExposureStroke extends Stroke {
   burns: boolean;
   /** Where it leads, in stops: dabs approach it and never pass it. */
-  ceiling: number;
+  ceiling: Stops;
 }
 
 /** Light and dark laid on by hand, over the whole, and zone by zone. */
@@ -16,13 +17,13 @@ export interface ExposureSettings {
   dodge: number;
   burn: number;
   /** Stops over all of the region. */
-  flat: number;
+  flat: Stops;
   /** How far what is painted is softened as a whole: standard deviation of the blur, in long edges. */
-  soften: number;
+  soften: LongEdges;
   /** Painted stops approach this and never pass it; null where nothing holds them. */
-  limit: number | null;
+  limit: Stops | null;
   /** Stops for each zone, 0 to X. */
-  zones: number[];
+  zones: Stops[];
   /** Whether the tones at both ends of the scale are left nearly alone. */
   endsHeld: boolean;
 }
@@ -49,13 +50,13 @@ const END_REACH = 1.5;
  *
  * Units   zones in, 0–1 out.
  */
-export function endShare(zone: number): number {
+export function endShare(zone: Zone): number {
   const inside = Math.min(Math.max(Math.min(zone, LAST_ZONE - zone) / END_REACH, 0), 1);
   return 0.5 - 0.5 * Math.cos(Math.PI * inside);
 }
 
 /** Stops a tone gets by its zone: the amounts of its neighbours, each by how far it is theirs. Units: zones in. */
-export function zoneStops(amounts: readonly number[], zone: number): number {
+export function zoneStops(amounts: readonly Stops[], zone: Zone): Stops {
   const z = Math.min(Math.max(zone, 0), LAST_ZONE);
   const lower = Math.min(Math.floor(z), LAST_ZONE - 1);
   const share = 0.5 - 0.5 * Math.cos(Math.PI * (z - lower)); // single zones are raised cosines: they sum to 1
@@ -63,7 +64,7 @@ export function zoneStops(amounts: readonly number[], zone: number): number {
 }
 
 /** Stops a tone gets besides what is painted. Units: zones in. */
-export function toneStops({ flat, zones, endsHeld }: ExposureSettings, zone: number): number {
+export function toneStops({ flat, zones, endsHeld }: ExposureSettings, zone: Zone): number {
   return (endsHeld ? endShare(zone) : 1) * (flat + zoneStops(zones, zone));
 }
 
@@ -73,7 +74,7 @@ export function toneStops({ flat, zones, endsHeld }: ExposureSettings, zone: num
  *
  * Units   zones in and out.
  */
-export function exposedZone(zone: number, stops: number): number {
+export function exposedZone(zone: Zone, stops: Stops): Zone {
   return LAST_ZONE * luminanceToTone(exposedLuminance(toneToLuminance(zone / LAST_ZONE), stops, false));
 }
 
@@ -81,13 +82,13 @@ export function exposedZone(zone: number, stops: number): number {
  * The same in luminance. `onPaper` lets less light darken bare paper too, Y' = kY, as if a grey glass lay over the place:
  * then paper white does not stay, and −stops does not undo it.
  */
-export function exposedLuminance(y: number, stops: number, onPaper: boolean): number {
+export function exposedLuminance(y: Light, stops: Stops, onPaper: boolean): Light {
   const k = 2 ** stops;
   return (k * y) / (1 + (onPaper ? Math.max((k - 1) * y, 0) : (k - 1) * y));
 }
 
 /** Stops held at a limit: half of it is left as it is, beyond that they approach it and never pass it. */
-export function limitedStops(stops: number, limit: number): number {
+export function limitedStops(stops: Stops, limit: Stops): Stops {
   const [half, size] = [limit / 2, Math.abs(stops)];
   if (size <= half) return stops;
   return Math.sign(stops) * (limit - half * Math.exp(-(size - half) / half));
@@ -113,9 +114,9 @@ const BISECTIONS = 20;
  * The amount of one zone brought as near to what is wanted as the order of tones allows: where neighbouring amounts would
  * reverse it, it is held.
  */
-export function withZoneStops(settings: ExposureSettings, zone: number, wanted: number, strength: number): ExposureSettings {
+export function withZoneStops(settings: ExposureSettings, zone: Zone, wanted: number, strength: number): ExposureSettings {
   const bounded = Math.min(Math.max(wanted, -MOST_STOPS), MOST_STOPS);
-  const at = (stops: number) => ({ ...settings, zones: settings.zones.with(zone, stops) });
+  const at = (stops: Stops) => ({ ...settings, zones: settings.zones.with(zone, stops) });
   if (keepsOrder(at(bounded), strength)) return at(bounded);
   let [held, refused] = [settings.zones[zone]!, bounded];
   if (!keepsOrder(settings, strength)) return settings;

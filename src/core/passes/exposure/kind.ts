@@ -10,6 +10,7 @@ import { TONE_KNOTS } from "../../zones/toneKnots";
 import { LAST_ZONE } from "../../zones/zone";
 import type { PassKind } from "../passKind";
 import { endShare, exposedZone, MOST_CEILING, restingExposure, zoneStops, type ExposureSettings } from "./exposure";
+import type { Tone } from "../../units";
 
 type ExposurePass = PassOf<"exposure">;
 
@@ -71,14 +72,14 @@ function mostPainted({ strokes, dodge, burn, limit }: ExposureSettings): number 
 /** The stops an exposure gives by tone, besides those painted and flat; at its strength. */
 function stopsByTone(pass: Pass, move: ExposureSettings, isThrough: boolean): StopsByTone {
   const { endsHeld, zones } = move;
-  const share = (tone: number) => {
+  const share = (tone: Tone) => {
     const zone = tone * LAST_ZONE;
     return (isThrough ? reachOf(pass, zone) : 1) * (endsHeld ? endShare(zone) : 1);
   };
   const strength = isThrough ? pass.strength : 1;
   const added = zones.every((stops) => stops === 0)
     ? undefined
-    : (tone: number) => strength * share(tone) * zoneStops(zones, tone * LAST_ZONE);
+    : (tone: Tone) => strength * share(tone) * zoneStops(zones, tone * LAST_ZONE);
   return { share, added };
 }
 

@@ -1,5 +1,6 @@
 import { LAST_ZONE } from "../../zones/zone";
 import type { PlacementCurve } from "./placementCurve";
+import type { Zone } from "../../units";
 
 /** Slopes below this draw tones so close together that the eye loses them. */
 export const MERGING_SLOPE = 0.25;
@@ -9,8 +10,8 @@ export const TEARING_SLOPE = 3;
 /** A stretch of the scale, as tones fall, in which a placement strains them. Units: zones. */
 export interface Strain {
   kind: "merging" | "tearing";
-  from: number;
-  to: number;
+  from: Zone;
+  to: Zone;
 }
 
 const STEP = 0.05;

@@ -1,6 +1,7 @@
 import { LAST_ZONE } from "../../zones/zone";
 import { placementCurve } from "./placementCurve";
 import { LEAST_GAP, type Strand } from "./strand";
+import type { Zone } from "../../units";
 
 /**
  * Strands by which the zone placed at `zone` can be lifted or lowered alone: one there, and one on each
@@ -9,7 +10,7 @@ import { LEAST_GAP, type Strand } from "./strand";
  * Returns the strands and the index of the one to move; undefined where the placement is level there, so
  * that no single tone stands for the zone.
  */
-export function liftableZone(strands: readonly Strand[], zone: number): { strands: Strand[]; index: number } | undefined {
+export function liftableZone(strands: readonly Strand[], zone: Zone): { strands: Strand[]; index: number } | undefined {
   const curve = placementCurve(strands);
   const joined = [...strands];
   for (const placed of [zone - 1, zone, zone + 1]) {
@@ -25,7 +26,7 @@ export function liftableZone(strands: readonly Strand[], zone: number): { strand
 }
 
 /** Where a tone falls that is placed at `placed`: the curve's inverse, by halving. */
-function fallingAt(curve: (zone: number) => number, placed: number): number {
+function fallingAt(curve: (zone: Zone) => number, placed: number): number {
   let [low, high] = [0, LAST_ZONE];
   if (Math.abs(curve(placed) - placed) < 1e-9) return placed; // untouched here: exactly the zone
   for (let k = 0; k < 40; k++) {

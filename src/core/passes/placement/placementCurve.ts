@@ -2,9 +2,10 @@ import { softened } from "../../blend/atStrength";
 import { hermite, slopeBetween } from "../../curves/cubic";
 import { LAST_ZONE } from "../../zones/zone";
 import { isHold, type Strand } from "./strand";
+import type { Zone } from "../../units";
 
 /** A map of the zone scale onto itself. Units: zones 0–10 in and out. */
-export type PlacementCurve = (zone: number) => number;
+export type PlacementCurve = (zone: Zone) => Zone;
 
 /**
  * Where every tone goes when some are placed by strands: monotone cubic interpolation between
@@ -29,7 +30,7 @@ export function placementCurve(strands: readonly Strand[]): PlacementCurve {
   };
 }
 
-function between(a: Strand, b: Strand, slopeA: number, slopeB: number, zone: number): number {
+function between(a: Strand, b: Strand, slopeA: number, slopeB: number, zone: Zone): number {
   const y = hermite({ x: a.from, y: a.to }, { x: b.from, y: b.to }, slopeA, slopeB, zone);
   return Math.min(Math.max(y, a.to), b.to); // rounding only: the cubic itself stays between
 }

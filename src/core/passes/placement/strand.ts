@@ -1,9 +1,10 @@
 import { LAST_ZONE } from "../../zones/zone";
+import type { Zone } from "../../units";
 
 /** One tie of a placement: the tone that falls at `from` is placed at `to`. Units: zones 0–10, any real. */
 export interface Strand {
-  from: number;
-  to: number;
+  from: Zone;
+  to: Zone;
 }
 
 /** The least distance of two strands in `from`, in zones: closer, a curve between them could not be told from a step. */

@@ -1,4 +1,5 @@
 import { toneToLuminance } from "../../colour/lstar";
+import type { Tone } from "../../units";
 
 /** How much is added to what the picture has of each size of detail: −1 takes all of it away, 2 makes it three times as strong. */
 export interface ReliefSettings {
@@ -31,7 +32,7 @@ const FLARE = 0.005;
  * Units   tone 0–1 in; rising, within ±7.7.
  * Source  docs/decisions/0021-relief.md.
  */
-export function oddsOf(tone: number): number {
+export function oddsOf(tone: Tone): number {
   const y = toneToLuminance(tone);
   return Math.log2((y + FLARE) / (1 - y + FLARE));
 }

@@ -1,11 +1,13 @@
+import type { Stops } from "../../units";
+
 /** The scene lit otherwise, before it is mixed. Units: stops. */
 export interface SceneLightMove {
   kind: "scene-light";
-  exposure: number;
+  exposure: Stops;
   /** Where the surroundings are dark. */
-  shadows: number;
+  shadows: Stops;
   /** Where they are light. */
-  lights: number;
+  lights: Stops;
 }
 export const EXPOSURE_LIMIT = 3;
 export const SURROUNDINGS_LIMIT = 2;

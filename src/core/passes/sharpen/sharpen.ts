@@ -1,16 +1,17 @@
 import { smoothStep } from "../../region/contour";
+import type { LongEdges, Tone } from "../../units";
 
 /** How what differs from its surroundings is raised. */
 export interface SharpenSettings {
   /** Standard deviation of the surroundings, in long edges. */
-  radius: number;
+  radius: LongEdges;
   /** What is added of the difference, in times of it. */
   amount: number;
   /** Differences below are left: noise, grain. Units: tone. */
-  threshold: number;
+  threshold: Tone;
   /** How much lighter and darker than it was a place may become at the most. Units: tone. */
-  lighter: number;
-  darker: number;
+  lighter: Tone;
+  darker: Tone;
 }
 
 export const LEAST_SHARPEN_RADIUS = 0.00002;
@@ -29,7 +30,7 @@ const COMES_IN = [0.5, 1.5] as const;
  *
  * Units   tone.
  */
-export function sharpened(difference: number, { amount, threshold, lighter, darker }: Omit<SharpenSettings, "radius">): number {
+export function sharpened(difference: Tone, { amount, threshold, lighter, darker }: Omit<SharpenSettings, "radius">): number {
   const size = Math.abs(difference);
   const [from, to] = [COMES_IN[0] * threshold, COMES_IN[1] * threshold];
   const share = size >= to ? 1 : size <= from ? 0 : smoothStep((size - from) / (to - from));

@@ -1,9 +1,10 @@
 import { toneToLuminance } from "../../colour/lstar";
+import type { LongEdges, Stops, Tone } from "../../units";
 
 /** How the print is softened. */
 export interface SoftenSettings {
   /** Standard deviation of the blur, in long edges. */
-  radius: number;
+  radius: LongEdges;
   /** Whether all of it melts into what is around, or lights spread over what is beside them and darks stay. */
   spreads: "all" | "lights";
 }
@@ -15,7 +16,7 @@ export const MOST_SOFTEN_RADIUS = 0.1;
 const LEAST_LIGHT = 1e-4;
 
 /** A tone on the scale along which stops shift it: log2(Y ∕ (1 − Y)). */
-export function stopsOfTone(tone: number): number {
+export function stopsOfTone(tone: Tone): Stops {
   const y = Math.min(Math.max(toneToLuminance(tone), LEAST_LIGHT), 1 - LEAST_LIGHT);
   return Math.log2(y / (1 - y));
 }

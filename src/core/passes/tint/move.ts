@@ -1,3 +1,5 @@
+import type { Zone } from "../../units";
+
 /** Colour laid on tones, a line of it over the zones. */
 export interface TintMove {
   kind: "tint";
@@ -9,7 +11,7 @@ export interface TintMove {
 
 /** The colour of a zone: hue and chroma of OKLCH. */
 export interface TintPoint {
-  zone: number;
+  zone: Zone;
   hueDeg: number;
   chroma: number;
 }

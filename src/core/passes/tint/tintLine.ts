@@ -3,6 +3,7 @@ import { oklabToLch } from "../../colour/oklab";
 import { curveThrough } from "../../curves/cubic";
 import { LAST_ZONE } from "../../zones/zone";
 import { LEAST_TINT_GAP, MOST_TINT_CHROMA, MOST_TINT_POINTS, type TintPoint } from "./move";
+import type { Zone } from "../../units";
 
 /** A hue and chroma of OKLCH as a and b of OKLab. */
 export function chromaOfHue({ hueDeg, chroma }: Pick<TintPoint, "hueDeg" | "chroma">): Chroma {
@@ -21,19 +22,19 @@ export function hueOfChroma({ a, b }: Chroma): Pick<TintPoint, "hueDeg" | "chrom
  *
  * Units   zones in; a, b of OKLab out.
  */
-export function tintLine(points: readonly TintPoint[]): (zone: number) => Chroma {
+export function tintLine(points: readonly TintPoint[]): (zone: Zone) => Chroma {
   const placed = points.map((point) => ({ zone: point.zone, ...chromaOfHue(point) }));
-  const none = (zone: number) => (placed.some((point) => point.zone === zone) ? [] : [{ zone, a: 0, b: 0 }]);
+  const none = (zone: Zone) => (placed.some((point) => point.zone === zone) ? [] : [{ zone, a: 0, b: 0 }]);
   const all = [...none(0), ...placed, ...none(LAST_ZONE)];
   const [a, b] = (["a", "b"] as const).map((name) => curveThrough(all.map((point) => ({ x: point.zone, y: point[name] })))) as [
-    (zone: number) => number,
-    (zone: number) => number,
+    (zone: Zone) => number,
+    (zone: Zone) => number,
   ];
   return (zone) => ({ a: a(zone), b: b(zone) });
 }
 
 /** A point put in where the line runs now, or the one that is there; undefined index where no more fit. */
-export function addTintPoint(points: readonly TintPoint[], zone: number): { points: TintPoint[]; index: number | undefined } {
+export function addTintPoint(points: readonly TintPoint[], zone: Zone): { points: TintPoint[]; index: number | undefined } {
   const near = points.findIndex((point) => Math.abs(point.zone - zone) < LEAST_TINT_GAP);
   if (near >= 0) return { points: [...points], index: near };
   if (points.length >= MOST_TINT_POINTS) return { points: [...points], index: undefined };

@@ -1,6 +1,6 @@
 "use client";
 import { useImperativeHandle, useRef } from "react";
-import type { Point } from "@/core/region/region";
+import type { PixelPoint } from "@/core/units";
 import { CropOverlay } from "../frame/CropOverlay";
 import { TwinLines } from "./TwinLines";
 import { SpotsOverlay } from "../spots/SpotsOverlay";
@@ -122,7 +122,7 @@ function Sheet({ on }: { on: EaselView }) {
   );
 }
 
-function KeyCursor({ at: { x, y } }: { at: Point }) {
+function KeyCursor({ at: { x, y } }: { at: PixelPoint }) {
   return (
     <svg className={styles.keyCursor} style={{ left: x, top: y }} data-testid="key-cursor" aria-hidden>
       <path d="M-14,0H-4M4,0H14M0,-14V-4M0,4V14" />

@@ -1,6 +1,6 @@
 "use client";
 import { MOST_PINS } from "@/contracts/api";
-import type { Point } from "@/core/region/region";
+import type { PixelPoint } from "@/core/units";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { Place } from "@/engine/messages";
 import type { Bench } from "../state/BenchContext";
@@ -55,4 +55,4 @@ export function Pins() {
   ));
 }
 
-const leftTop = ({ x, y }: Point) => ({ left: x, top: y });
+const leftTop = ({ x, y }: PixelPoint) => ({ left: x, top: y });

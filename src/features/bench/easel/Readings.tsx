@@ -8,6 +8,7 @@ import { useBench, useBenchState } from "../state/BenchContext";
 import { formatShare } from "./formatShare";
 import { setPins } from "./Pins";
 import styles from "./Pins.module.css";
+import type { Tone } from "@/core/units";
 
 /** What is kept in view as one works: the pins' tones, and how much of the picture lies in each zone. */
 export function Readings() {
@@ -58,7 +59,7 @@ function PinTable() {
       <tbody>
         {pins.map((pin, i) => {
           const reading = readings[i];
-          const zone = (tone: number) => formatZone(toThird(tone * LAST_ZONE));
+          const zone = (tone: Tone) => formatZone(toThird(tone * LAST_ZONE));
           return (
             <tr key={`${pin.x} ${pin.y}`}>
               <td>{i + 1}</td>

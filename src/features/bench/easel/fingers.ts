@@ -1,7 +1,7 @@
-import type { Point } from "@/core/region/region";
+import type { PixelPoint } from "@/core/units";
 
 /** A finger on the easel, in CSS pixels of it. */
-export interface Finger extends Point {
+export interface Finger extends PixelPoint {
   pointerId: number;
 }
 
@@ -16,7 +16,7 @@ export interface FingerActs<F extends Finger> {
   read(finger: F): void;
   /** The view is taken hold of, and then carried from one place to another and enlarged, always as from the hold. */
   hold(): void;
-  carry(from: Point, to: Point, ratio: number): void;
+  carry(from: PixelPoint, to: PixelPoint, ratio: number): void;
 }
 
 /** CSS pixels by which a finger that is held still may stray. */
@@ -37,7 +37,7 @@ export class Fingers<F extends Finger> {
   #first: F | undefined;
   #usingSince = 0;
   #timer: ReturnType<typeof setTimeout> | undefined;
-  #hold: { middle: Point; span: number } | undefined;
+  #hold: { middle: PixelPoint; span: number } | undefined;
 
   constructor(acts: FingerActs<F>) {
     this.#acts = acts;
@@ -108,10 +108,10 @@ export class Fingers<F extends Finger> {
   }
 
   /** The middle of the first two fingers, and how far they are apart. */
-  #grasp(): { middle: Point; span: number } {
+  #grasp(): { middle: PixelPoint; span: number } {
     const [a, b = a] = [...this.#down.values()];
     return { middle: { x: (a!.x + b!.x) / 2, y: (a!.y + b!.y) / 2 }, span: apart(a!, b!) };
   }
 }
 
-const apart = (a: Point, b: Point) => Math.hypot(a.x - b.x, a.y - b.y);
+const apart = (a: PixelPoint, b: PixelPoint) => Math.hypot(a.x - b.x, a.y - b.y);

@@ -9,6 +9,8 @@ import {
   type Placing,
 } from "@/core/frame/frame";
 import type { Point } from "@/core/region/region";
+import type { PixelPoint } from "@/core/units";
+import type { Place } from "@/engine/messages";
 import type { Size } from "@/core/spatial/areaReduce";
 
 /** Where a print shown on the page lies in its picture. */
@@ -57,24 +59,24 @@ export function ownGeometry(shown: Size): Geometry {
 }
 
 /** A place of the print in CSS pixels, on the picture in its long edges. */
-export function pointOnPicture({ placing, long }: Geometry, at: Point): Point {
+export function pointOnPicture({ placing, long }: Geometry, at: PixelPoint): Point {
   const { x, y } = pictureAtPrint(placing, at.x, at.y);
   return { x: x / long, y: y / long };
 }
 
 /** The same as parts of the picture's width and height. */
-export function partsOnPicture({ placing, picture }: Geometry, at: Point): Point {
+export function partsOnPicture({ placing, picture }: Geometry, at: PixelPoint): Place {
   const { x, y } = pictureAtPrint(placing, at.x, at.y);
   return { x: x / picture.width, y: y / picture.height };
 }
 
 /** Parts of the picture's width and height, as a place of the print in CSS pixels. */
-export function placeOnPrint({ placing, picture }: Geometry, parts: Point): Point {
+export function placeOnPrint({ placing, picture }: Geometry, parts: Place): PixelPoint {
   return printAtPicture(placing, parts.x * picture.width, parts.y * picture.height);
 }
 
 /** A movement over the print in CSS pixels, on the picture in its long edges. */
-export function moveOnPicture({ placing, long }: Geometry, by: Point): Point {
+export function moveOnPicture({ placing, long }: Geometry, by: PixelPoint): Point {
   const { x, y } = pictureAlongPrint(placing, by.x, by.y);
   return { x: x / long, y: y / long };
 }

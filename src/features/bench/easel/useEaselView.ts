@@ -1,6 +1,7 @@
 import { useCallback, useMemo, useState, type RefObject } from "react";
 import { placingOf } from "@/core/frame/frame";
 import type { Point } from "@/core/region/region";
+import type { PixelPoint } from "@/core/units";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { LevelArea, Place } from "@/engine/messages";
 import { usePixelRatio } from "@/features/shared/usePixelRatio";
@@ -32,13 +33,13 @@ export interface EaselView {
   /** How large all that is shown is to be rendered, in device pixels. */
   shownSize: Size;
   showAll(): void;
-  zoomTo(scale: number, about?: Point): void;
+  zoomTo(scale: number, about?: PixelPoint): void;
   /** Drags it from where it lay by CSS pixels. */
   pan(from: View, dx: number, dy: number): void;
   /** Carries what lay under one place of the easel to another, so much larger than it was. */
-  carry(from: View, about: Point, to: Point, ratio: number): void;
+  carry(from: View, about: PixelPoint, to: PixelPoint, ratio: number): void;
   /** Where a pointer is: on the easel in CSS pixels, on the picture in its long edges, and as parts of it; the last only where there is picture. */
-  pointIn(event: Pointer): Point;
+  pointIn(event: Pointer): PixelPoint;
   pointAt(event: Pointer): Point;
   placeAt(event: Pointer): Place | undefined;
 }
@@ -122,5 +123,5 @@ function roomIn({ width, height }: Size): Box {
   };
 }
 
-const isWithin = ({ x, y }: Point, width: number, height: number) => x >= 0 && x < width && y >= 0 && y < height;
+const isWithin = ({ x, y }: { x: number; y: number }, width: number, height: number) => x >= 0 && x < width && y >= 0 && y < height;
 const scaled = ({ width, height }: Size, by: number): Size => ({ width: width * by, height: height * by });

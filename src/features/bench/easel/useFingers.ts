@@ -1,5 +1,5 @@
 import { useEffect, useRef, type PointerEvent } from "react";
-import type { Point } from "@/core/region/region";
+import type { PixelPoint } from "@/core/units";
 import { Fingers, type Finger, type FingerActs } from "./fingers";
 
 /** A press or a move of a finger as the easel's hand takes it. */
@@ -11,7 +11,7 @@ export interface EaselFinger extends Finger {
  * Fingers on the easel, told apart from a pen: once a pen has drawn, fingers carry and read only, so that a palm lays no stroke, until one of them
  * takes up a tool from the tray.
  */
-export function useFingers(pointIn: (event: globalThis.PointerEvent) => Point, draws: boolean, acts: FingerActs<EaselFinger>) {
+export function useFingers(pointIn: (event: globalThis.PointerEvent) => PixelPoint, draws: boolean, acts: FingerActs<EaselFinger>) {
   const latest = useRef(acts);
   useEffect(() => {
     latest.current = acts;

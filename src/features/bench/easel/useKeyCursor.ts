@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState, type KeyboardEvent, type RefObject } from "react";
-import type { Point } from "@/core/region/region";
+import type { PixelPoint } from "@/core/units";
 import { KEY_POINTER } from "../tools/drawing/useDrawingHand";
 
 /** CSS pixels a key moves the cursor by: with Ctrl finely, with Shift far. */
@@ -18,7 +18,7 @@ const DIRECTIONS: Record<string, readonly [number, number]> = {
  * other. `holds` tells whether what a press began goes on until it is let go. Returns where it is, in CSS pixels of the easel, for as long as keys are used.
  */
 export function useKeyCursor(easel: RefObject<HTMLDivElement | null>, holds: () => boolean) {
-  const [at, setAt] = useState<Point>();
+  const [at, setAt] = useState<PixelPoint>();
   const isDown = useRef(false);
   useEffect(() => {
     const host = easel.current!;
@@ -51,7 +51,7 @@ export function useKeyCursor(easel: RefObject<HTMLDivElement | null>, holds: () 
     };
   }, [easel]);
 
-  const send = (type: string, { x, y }: Point, event: KeyboardEvent) => {
+  const send = (type: string, { x, y }: PixelPoint, event: KeyboardEvent) => {
     const host = easel.current!;
     const bounds = host.getBoundingClientRect();
     const [clientX, clientY] = [bounds.left + x, bounds.top + y];
@@ -62,7 +62,7 @@ export function useKeyCursor(easel: RefObject<HTMLDivElement | null>, holds: () 
       new PointerEvent(type, { ...of, button: type === "pointermove" ? -1 : 0, buttons: Number(isDown.current) }),
     );
   };
-  const release = (where: Point, event: KeyboardEvent) => {
+  const release = (where: PixelPoint, event: KeyboardEvent) => {
     isDown.current = false;
     send("pointerup", where, event);
     send("lostpointercapture", where, event);

@@ -9,6 +9,7 @@ import { useBench, useBenchState, usePanelPlan } from "../state/BenchContext";
 
 import { Part } from "./Panel";
 import styles from "./Panel.module.css";
+import type { Stops } from "@/core/units";
 
 /** How long the hand must rest before twins are looked for anew. */
 const REST_MS = 300;
@@ -54,9 +55,9 @@ function Pair({ pair, onSettled }: { pair: Twins; onSettled(): void }) {
   const names = [nameOf(one), nameOf(other)] as const;
   const hueKnots = useBenchState((state) => state.plan.mix.hueKnots);
   /** The hue line before and after it was parted here: any other one is a line to begin from. */
-  const [parted, setParted] = useState<{ base: HueKnot[]; knots: HueKnot[]; stops: number }>();
+  const [parted, setParted] = useState<{ base: HueKnot[]; knots: HueKnot[]; stops: Stops }>();
   const own = parted?.knots === hueKnots ? parted : { base: hueKnots, knots: hueKnots, stops: 0 };
-  const change = (stops: number) => {
+  const change = (stops: Stops) => {
     const knots = stops === 0 ? own.base : partedKnots(own.base, pair, stops);
     if (!knots) return store.getState().set({ failure: "There is no room for more knots on the hue line. Remove one first." });
     setParted({ base: own.base, knots, stops });

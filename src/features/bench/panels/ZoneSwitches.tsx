@@ -5,6 +5,7 @@ import { ZONE_COUNT, zoneNumeral } from "@/core/zones/zone";
 import { useBench } from "../state/BenchContext";
 import { withPass } from "../state/inPlan";
 import styles from "./Panel.module.css";
+import type { Zone } from "@/core/units";
 
 const ZONES = [...Array(ZONE_COUNT).keys()];
 
@@ -16,7 +17,7 @@ export function ZoneSwitches({ pass }: { pass: Pass }) {
     adjust((plan) => withPass(plan, pass.id, (now) => ({ ...now, zonesOff })));
     commit(`${label} in ${pass.name}`);
   };
-  const toggle = (zone: number) => {
+  const toggle = (zone: Zone) => {
     const isOff = pass.zonesOff.includes(zone);
     const zonesOff = isOff ? pass.zonesOff.filter((other) => other !== zone) : [...pass.zonesOff, zone].sort((a, b) => a - b);
     change(zonesOff, `Zone ${zoneNumeral(zone)} ${isOff ? "on" : "off"}`);

@@ -5,6 +5,7 @@ import type { Vector3 } from "@/core/colour/matrix3";
 import type { ColourPick } from "../tools/tools";
 import type { BenchStore } from "../state/benchStore";
 import type { X } from "../scale/scaleGeometry";
+import type { Zone } from "@/core/units";
 
 /** A pass of a kind and its move. */
 interface OfPass<K extends MoveKind> {
@@ -36,7 +37,7 @@ export interface PassFace<K extends MoveKind> {
   /** A colour was picked from the picture for it; says why where it is of no use. */
   pickColour?(store: BenchStore, of: OfPass<K>, tool: ColourPick, colour: Vector3): string | undefined;
   /** A press on the upper rail. */
-  pressScale?(store: BenchStore, of: OfPass<K>, zone: number): void;
+  pressScale?(store: BenchStore, of: OfPass<K>, zone: Zone): void;
   /** What it draws on the picture, while the hand is not in the panel. */
   OnPicture?: ComponentType<OfPass<K> & { size: Size }>;
   /** The same on the print, whatever of the picture it is. */

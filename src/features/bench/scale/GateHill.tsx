@@ -9,6 +9,7 @@ import { RAIL, TOP, type X } from "./scaleGeometry";
 import { keyStep } from "./keyStep";
 import { snapZone } from "./snapZone";
 import styles from "./Scale.module.css";
+import type { Zone } from "@/core/units";
 
 const HEIGHT = 26;
 const STEPS = 160;
@@ -105,7 +106,7 @@ function placeOf({ from, to, low, high }: Gate, end: End): number {
 }
 
 /** A gate with one of its places moved; the tops carry their feet along, and do not pass each other. */
-function movedEnd(gate: Gate, end: End, zone: number): Gate {
+function movedEnd(gate: Gate, end: End, zone: Zone): Gate {
   const bounded = Math.min(Math.max(zone, 0), LAST_ZONE);
   switch (end) {
     case "low":

@@ -6,6 +6,7 @@ import { formatStops } from "@/core/zones/zone";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { hueCss } from "./hueCss";
 import styles from "./HueLine.module.css";
+import type { Stops } from "@/core/units";
 
 /** Steps of keys: stops upwards, degrees sideways. */
 const KEY_STOPS = 0.05;
@@ -13,7 +14,7 @@ const KEY_DEGREES = 1;
 const SHIFT_FACTOR = 10;
 /** Snapping of a dragged knot, in stops; Alt suspends it. */
 const SNAP_STOPS = 1 / 12;
-const snapped = (stops: number) => Math.round(stops / SNAP_STOPS) * SNAP_STOPS;
+const snapped = (stops: Stops) => Math.round(stops / SNAP_STOPS) * SNAP_STOPS;
 const labelOf = (knot: HueKnot) => `${capital(hueName(knot.hueDeg))} ${formatStops(knot.stops)} in the mix`;
 
 /** The knots of the hue line, to be dragged and moved by keys; each with a line down to its hue. */
@@ -24,7 +25,7 @@ export function HueKnots({
   placeOf,
 }: {
   x(hueDeg: number): number;
-  y(stops: number): number;
+  y(stops: Stops): number;
   bottom: number;
   placeOf(event: { clientX: number; clientY: number }): HueKnot;
 }) {

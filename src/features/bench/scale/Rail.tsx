@@ -4,6 +4,7 @@ import { srgbEncode } from "@/core/colour/transferCurve";
 import { LAST_ZONE, ZONE_COUNT, zoneNumeral } from "@/core/zones/zone";
 import { RAIL, type X } from "./scaleGeometry";
 import styles from "./Scale.module.css";
+import type { Zone } from "@/core/units";
 
 interface RailProps {
   name: string;
@@ -12,8 +13,8 @@ interface RailProps {
   lit: number | undefined;
   /** Zones whose tones the pass leaves alone: hatched. */
   off?: readonly number[];
-  onPeek(zone: number | undefined): void;
-  onPress(event: PointerEvent, zone: number): void;
+  onPeek(zone: Zone | undefined): void;
+  onPress(event: PointerEvent, zone: Zone): void;
   onPull?(event: PointerEvent): void;
   onRelease?(): void;
 }
@@ -59,7 +60,7 @@ export const Rail = memo(function Rail({ name, x, y, lit, off = NONE, onPeek, on
 
 const NONE: readonly number[] = [];
 
-function greyOf(zone: number): string {
+function greyOf(zone: Zone): string {
   const level = Math.round(255 * srgbEncode(toneToLuminance(zone / LAST_ZONE)));
   return `rgb(${level} ${level} ${level})`;
 }

@@ -19,6 +19,7 @@ import { useWidth } from "./useWidth";
 import { useZoneLift } from "../passes/placement/useZoneLift";
 import { useSteady } from "../../shared/useSteady";
 import styles from "./Scale.module.css";
+import type { Zone } from "@/core/units";
 
 const RIGHT = 24;
 const HISTOGRAM_HEIGHT = 34;
@@ -45,7 +46,7 @@ export function Scale() {
     const { left } = frame.current!.getBoundingClientRect();
     return Math.min(Math.max(x.invert(event.clientX - left), 0), LAST_ZONE);
   };
-  const peek = (zone: number | undefined, isBefore: boolean) =>
+  const peek = (zone: Zone | undefined, isBefore: boolean) =>
     store.getState().set({
       look: zone === undefined ? { kind: "picture" } : { kind: "zone", zone },
       before: zone !== undefined && isBefore && hand ? "step" : undefined,
@@ -61,8 +62,8 @@ export function Scale() {
 
   const lift = useZoneLift(pass, zoneAt);
   const handlers = {
-    peekBefore: useSteady((zone: number | undefined) => peek(zone, true)),
-    peekAfter: useSteady((zone: number | undefined) => peek(zone, false)),
+    peekBefore: useSteady((zone: Zone | undefined) => peek(zone, true)),
+    peekAfter: useSteady((zone: Zone | undefined) => peek(zone, false)),
     add: useSteady(add),
   };
 

@@ -4,6 +4,7 @@ import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import { useBenchState } from "../state/BenchContext";
 import { BOTTOM, LEFT, RAIL, thread, TOP, type X } from "./scaleGeometry";
 import styles from "./Scale.module.css";
+import type { Tone } from "@/core/units";
 
 const THREADS = 6 * LAST_ZONE;
 
@@ -49,7 +50,7 @@ function StrainWords({ strain, x }: { strain: Strain[]; x: X }) {
 export function ReadingMarks({ x, both }: { x: X; both: boolean }) {
   const reading = useBenchState((state) => state.reading);
   if (!reading) return null;
-  const mark = (tone: number, y: number, down: boolean) => {
+  const mark = (tone: Tone, y: number, down: boolean) => {
     const at = x(tone * LAST_ZONE);
     return <path d={down ? `M${at - 4},${y - 7}h8l-4,7z` : `M${at - 4},${y + 7}h8l-4,-7z`} />;
   };

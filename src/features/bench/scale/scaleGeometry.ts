@@ -1,3 +1,5 @@
+import type { Zone } from "@/core/units";
+
 /** Room for words left of the rails, and a rail's height, in CSS pixels. */
 export const LEFT = 112;
 export const RAIL = 14;
@@ -7,7 +9,7 @@ export const BOTTOM = 122;
 export const HANDLE_INSET = 7;
 
 /** Where a zone lies along the rails, in CSS pixels. */
-export type X = (zone: number) => number;
+export type X = (zone: Zone) => number;
 
 /** The path of a thread from a place on the upper rail to one on the lower. */
 export function thread(from: number, to: number): string {

@@ -10,6 +10,7 @@ import { deletePicked } from "../passes/exposure/pickedStrokes";
 import { deleteSpot } from "../spots/spotEdits";
 import { deleteShape } from "../regions/regionEdits";
 import { isDrawing, isPicking, picksColour, type Tool } from "./tools";
+import type { Zone } from "@/core/units";
 
 // Every key of the bench, in one table: the handler acts by it, the page of help shows it.
 
@@ -276,7 +277,7 @@ export function releaseAll(store: BenchStore): void {
   for (const { release } of ALL_KEYS) release?.(store);
 }
 
-function soloZone(store: BenchStore, zone: number): void {
+function soloZone(store: BenchStore, zone: Zone): void {
   const { look, set } = store.getState();
   const lit: BenchLook = look.kind === "zone" && look.zone === zone ? { kind: "picture" } : { kind: "zone", zone };
   set({ look: lit });

@@ -9,6 +9,7 @@ import { adjustMix, inWhichMix, mixAt, mixInHand, mixPlaceOf, withMixAt } from "
 import type { Tool } from "./tools";
 import { pullGate, pullHueLimit } from "../scale/gatePulls";
 import { pullTone } from "../passes/placement/pullTone";
+import type { Stops } from "@/core/units";
 
 /** CSS pixels of pulling that make one stop. */
 const PIXELS_PER_STOP = 60;
@@ -69,7 +70,7 @@ function pullHue({ hueDeg, chroma }: PointReading, store: BenchStore): Puller | 
   if (index === undefined) return { refused: "There is no room for another knot. Remove one from the hue line first." };
   const from = knots[index]!.stops;
   const place = mixPlaceOf(store.getState());
-  const show = (plan: Plan, stops: number): Plan =>
+  const show = (plan: Plan, stops: Stops): Plan =>
     withMixAt(plan, place, { huesOn: true, hueKnots: moveHueKnot(knots, index, { ...knots[index]!, stops }) });
   store.getState().adjust((plan) => show(plan, from));
   takeMix(store);

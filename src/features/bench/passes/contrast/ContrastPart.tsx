@@ -11,6 +11,7 @@ import { Part } from "../../panels/Panel";
 import { PassSlider } from "../../panels/PassSlider";
 import { SwitchRow } from "../../panels/SwitchRow";
 import styles from "../../panels/Panel.module.css";
+import type { Zone } from "@/core/units";
 
 const GRADES = [-1, 0, 1, 2, 3, 4, 5] as const;
 
@@ -122,7 +123,7 @@ export function ContrastPart({ pass, move }: { pass: Pass; move: ContrastMove })
 
 /** The share of a histogram from one zone to another, whole bins. */
 function share(counts: Uint32Array, from: number, to: number): number {
-  const bin = (zone: number) => Math.round((zone / LAST_ZONE) * HISTOGRAM_BINS);
+  const bin = (zone: Zone) => Math.round((zone / LAST_ZONE) * HISTOGRAM_BINS);
   const sum = (part: Uint32Array) => part.reduce((total, count) => total + count, 0);
   return sum(counts.subarray(bin(from), bin(to))) / Math.max(sum(counts), 1);
 }

@@ -1,8 +1,9 @@
 import { BOTTOM, HANDLE_INSET, thread, TOP, type X } from "../../scale/scaleGeometry";
 import styles from "../../scale/Scale.module.css";
+import type { Zone } from "@/core/units";
 
 /** The zone a contrast turns around, on both rails. */
-export function Pivot({ zone, x }: { zone: number; x: X }) {
+export function Pivot({ zone, x }: { zone: Zone; x: X }) {
   return (
     <g className={styles.chosenStrand} data-testid="pivot">
       <path d={thread(x(zone), x(zone))} className={styles.strandLine} />

@@ -9,6 +9,7 @@ import { useBench } from "../../state/BenchContext";
 import { withMove } from "../../state/inPlan";
 import { BOTTOM, TOP, type X } from "../../scale/scaleGeometry";
 import styles from "../../scale/Scale.module.css";
+import type { Zone } from "@/core/units";
 
 const MIDDLE = (TOP + BOTTOM) / 2;
 const PIXELS_PER_STOP = 24;
@@ -19,9 +20,9 @@ const STEP = 1 / 12;
 /** Stops for each zone as marks between the rails: up is lighter, down darker. */
 export function ZoneAmounts({ pass, move, x }: { pass: Pass; move: ExposureMove; x: X }) {
   const { store } = useBench();
-  const held = useRef<{ zone: number; y: number; start: number } | undefined>(undefined);
+  const held = useRef<{ zone: Zone; y: number; start: number } | undefined>(undefined);
   const [refused, setRefused] = useState<number>();
-  const set = (zone: number, wanted: number) => {
+  const set = (zone: Zone, wanted: number) => {
     const { plan, adjust } = store.getState();
     const now = plan.passes.find(({ id }) => id === pass.id)?.move;
     if (now?.kind !== "exposure") return;
@@ -29,12 +30,12 @@ export function ZoneAmounts({ pass, move, x }: { pass: Pass; move: ExposureMove;
     setRefused(Math.abs(reached.zones[zone]! - wanted) > STEP / 2 && Math.abs(wanted) <= MOST_STOPS ? zone : undefined);
     adjust((current) => withMove(current, pass.id, { ...now, ...reached }));
   };
-  const label = (zone: number) => {
+  const label = (zone: Zone) => {
     const now = store.getState().plan.passes.find(({ id }) => id === pass.id)?.move;
     const stops = now?.kind === "exposure" ? now.zones[zone]! : 0;
     return `Zone ${zoneNumeral(zone)} ${formatStops(stops)} in ${pass.name}`;
   };
-  const onKeyDown = (zone: number) => (event: KeyboardEvent) => {
+  const onKeyDown = (zone: Zone) => (event: KeyboardEvent) => {
     const by = { ArrowUp: STEP, ArrowDown: -STEP }[event.key];
     if (by === undefined) return;
     event.preventDefault();

@@ -7,12 +7,13 @@ import { useBench } from "../../state/BenchContext";
 import { useSteady } from "@/features/shared/useSteady";
 import { withMove } from "../../state/inPlan";
 import { snapZone } from "../../scale/snapZone";
+import type { Zone } from "@/core/units";
 
 /** A zone pulled along the lower rail of a placement is lifted or lowered alone, its neighbours held. */
 export function useZoneLift(pass: Pass | undefined, zoneAt: (event: { clientX: number }) => number) {
   const { store } = useBench();
-  const lift = useRef<{ zone: number; at: number; strands: Strand[]; index: number } | undefined>(undefined);
-  const onPress = (event: PointerEvent, zone: number) => {
+  const lift = useRef<{ zone: Zone; at: number; strands: Strand[]; index: number } | undefined>(undefined);
+  const onPress = (event: PointerEvent, zone: Zone) => {
     const found = pass?.move.kind === "placement" && event.button === 0 ? liftableZone(pass.move.strands, zone) : undefined;
     if (!found) return;
     event.currentTarget.setPointerCapture(event.pointerId);

@@ -15,9 +15,10 @@ import { PassSlider } from "../../panels/PassSlider";
 import { useBench, useBenchState } from "../../state/BenchContext";
 import { withMove } from "../../state/inPlan";
 import styles from "../../panels/Panel.module.css";
+import type { Tone } from "@/core/units";
 
 /** Of the tones from black to paper, as finely as a threshold is set. */
-const formatTone = (tone: number) => `${(100 * tone).toFixed(1)} %`;
+const formatTone = (tone: Tone) => `${(100 * tone).toFixed(1)} %`;
 
 const SLIDERS = [
   { name: "amount", label: "Amount", most: MOST_AMOUNT, step: 0.05, rest: 1, format: formatPercent },

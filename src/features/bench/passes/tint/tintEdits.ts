@@ -8,6 +8,7 @@ import { capital } from "@/features/shared/capital";
 import { formatZone } from "@/core/zones/zone";
 import type { BenchStore } from "../../state/benchStore";
 import { withMove } from "../../state/inPlan";
+import type { Zone } from "@/core/units";
 
 type TintPass = PassOf<"tint">;
 
@@ -45,7 +46,7 @@ export function pointLabel(store: BenchStore, { id, name }: TintPass, index: num
 }
 
 /** Takes up the point at a zone, put there if none is. */
-export function takeUpPoint(store: BenchStore, pass: TintPass, zone: number): void {
+export function takeUpPoint(store: BenchStore, pass: TintPass, zone: Zone): void {
   const { points, index } = addTintPoint(pass.move.points, zone);
   if (index === undefined) return store.getState().set({ failure: "A tint holds no more points than these. Take one away, or move one." });
   setPoints(store, pass, points);
