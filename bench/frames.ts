@@ -282,10 +282,15 @@ for (const [count, withMask] of [
   await strandDrag(`${plan}, last`, count, WHOLE);
   if (count > 1) await strandDrag(`${plan}, first`, 1, WHOLE);
 }
-await openPlan(planOf(12, false));
-await page.keyboard.press("g");
-await page.waitForSelector('[data-testid="close"]:not([hidden])');
-await strandDrag("12 passes, last, one to one", 12, "close");
+for (const [plan, number, what] of [
+  [planOf(12, false), 12, "12 passes, last, one to one"],
+  [planOf(12, true), 1, "12 passes, the second a contrast mask, first, one to one"],
+] as const) {
+  await openPlan(plan);
+  await page.keyboard.press("g");
+  await page.waitForSelector('[data-testid="close"]:not([hidden])');
+  await strandDrag(what, number, "close");
+}
 await regions();
 await beforeTheMix();
 await beforeTwelve();

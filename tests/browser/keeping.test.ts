@@ -20,6 +20,8 @@ async function typeName(page: Page, name: string): Promise<void> {
   await page.waitForSelector(".ant-modal input:focus");
   await page.keyboard.type(name);
   await page.keyboard.press("Enter");
+  // While it goes it still lies over the page.
+  await page.waitForSelector(".ant-modal", { hidden: true });
 }
 
 test("on the bench a print is renamed, and duplicated with its history", async () => {

@@ -75,7 +75,9 @@ function colourDistance(picture: LabPicture, places: readonly Point[]): Float32A
   const out = new Float32Array(lightness.length).fill(Infinity);
   for (const [cl, ca, cb] of colours) {
     for (let i = 0; i < out.length; i++) {
-      const [dl, da, db] = [LIGHTNESS_WEIGHT * (lightness[i]! - cl), a[i]! - ca, b[i]! - cb];
+      const dl = LIGHTNESS_WEIGHT * (lightness[i]! - cl);
+      const da = a[i]! - ca;
+      const db = b[i]! - cb;
       const square = dl * dl + da * da + db * db;
       if (square < out[i]!) out[i] = square;
     }
@@ -106,6 +108,7 @@ function pixelAt({ width, height }: Size, { x, y }: Point): number | undefined {
 /** The largest distance met on the best way from any seed, for every place; infinite where a way must pass `limit`. */
 function flooded(distance: Float32Array, size: Size, seeds: readonly Point[], limit: number): Float32Array {
   const { width, height } = size;
+  const below = width * (height - 1);
   const reached = new Float32Array(distance.length).fill(Infinity);
   const queues: number[][] = Array.from({ length: LEVELS + 1 }, () => []);
   const offer = (at: number, sofar: number) => {
@@ -120,11 +123,12 @@ function flooded(distance: Float32Array, size: Size, seeds: readonly Point[], li
   }
   for (const queue of queues) {
     for (let next = queue.pop(); next !== undefined; next = queue.pop()) {
-      const [x, y, met] = [next % width, Math.floor(next / width), reached[next]!];
+      const met = reached[next]!;
+      const x = next % width;
       if (x > 0) offer(next - 1, met);
       if (x < width - 1) offer(next + 1, met);
-      if (y > 0) offer(next - width, met);
-      if (y < height - 1) offer(next + width, met);
+      if (next >= width) offer(next - width, met);
+      if (next < below) offer(next + width, met);
     }
   }
   return reached;

@@ -19,6 +19,7 @@ import type {
   ToRenderer,
   ToWorker,
 } from "../messages";
+import { Pace } from "../pace";
 import { closeReach, looksAtWhole } from "../runs";
 import { PlanReceiver } from "../wirePlan";
 import { CloseParts, type ClosePart, type Wanted } from "./closeParts";
@@ -75,6 +76,8 @@ let countedAt = -Infinity;
 let countLater: ReturnType<typeof setTimeout> | undefined;
 /** The preview beneath what is looked at closely. */
 let beneathLater: ReturnType<typeof setTimeout> | undefined;
+/** How large the picture is on which what a part needs of the whole is found. */
+const basesPace = new Pace();
 /** The whole frame after a rough one. */
 let wholeLater: ReturnType<typeof setTimeout> | undefined;
 /** The stage of the whole picture whose frame is in sight. */
@@ -251,17 +254,23 @@ function renderWaiting(): void {
   if (!shown) return renderWhole(number, request, open.shown, "preview", true);
   // What is looked at comes first; the preview beneath, with the histograms, follows when the hand rests.
   if (shown.whole) renderWhole(number, request, shown.whole, shown.of.area, true);
-  else renderPart(shown, number, request);
+  else renderPart(shown, number, request, true);
   beneathLater = setTimeout(() => renderBeneath(number, request), shown.whole ? 2 * WHOLE_AFTER_MS : PREVIEW_AFTER_MS);
 }
 
-/** Renders a part of the picture. */
-function renderPart({ views, of, print }: ClosePart, number: number, request: RenderRequest): void {
+/** Renders a part of the picture; what it needs of the whole is found on a smaller one where the hand moves and would have to wait for it. */
+function renderPart(part: ClosePart, number: number, request: RenderRequest, isMoving: boolean): void {
+  const { views, of, print } = part;
   const begin = performance.now();
+  const doing = movedIn(request, compile(request.plan));
+  const scale = isMoving && doing ? basesPace.scaleFor(doing) : 1;
+  const bases = basesFor(request, scale);
+  if (doing) basesPace.took(scale, performance.now() - begin);
   const stage = views.stage(purposeOf(request));
-  const rgba = pixelsOf({ stage, print }, request, spare, basesFor(request));
+  const rgba = pixelsOf({ stage, print }, request, spare, bases);
   spare = undefined;
-  show({ number, screen: screenOf(of.area, request), ...sizeOf(print ?? stage.size), rgba, scale: 1, tookMs: performance.now() - begin });
+  show({ number, screen: screenOf(of.area, request), ...sizeOf(print ?? stage.size), rgba, scale, tookMs: performance.now() - begin });
+  if (scale < 1) wholeLater = setTimeout(() => renderPart(part, number, request, false), WHOLE_AFTER_MS);
 }
 
 /** Renders the preview beneath what is looked at closely. */
@@ -276,8 +285,8 @@ function renderBeneath(number: number, request: RenderRequest): void {
 /** Renders the whole picture, roughly where the hand moves and would have to wait for more. */
 function renderWhole(number: number, request: RenderRequest, shown: ShownViews, area: Screen["area"], isMoving: boolean): void {
   const { rough } = shown;
-  const begin = performance.now();
   const whole = shown.view(request.shownFrame, request.shownSize, purposeOf(request));
+  const begin = performance.now();
   const size = sizeOf(whole.print ?? whole.stage.size);
   const doing = movedIn(request, compile(request.plan));
   const scale = isMoving && doing ? rough.scaleFor(doing, size) : 1;
@@ -327,13 +336,13 @@ function count(stage: Stage, request: RenderRequest): void {
 }
 
 /** The surroundings a part of the picture needs, where the plan has steps that look at them. */
-function basesFor(request: RenderRequest): Bases {
+function basesFor(request: RenderRequest, scale: number): Bases {
   const { plan, hand, look } = request;
   // A pass that changes nothing yet has a mask to be seen all the same.
   const shown = look.kind === "mask" ? handMask(request) : undefined;
-  const whole = viewOf(request).stage;
+  if (!looksAtWhole(compile(plan)) && !shown?.mask) return NO_BASES;
+  const whole = (scale < 1 ? open!.shown.smaller(request.shownFrame, request.shownSize, scale) : viewOf(request)).stage;
   const compiled = compiledFor(whole, plan);
-  if (!looksAtWhole(compiled) && !shown?.mask) return NO_BASES;
   whole.update(compiled, hand);
   return shown ? whole.basesToShow(shown, hand?.first ?? 0) : whole.bases();
 }
