@@ -5,13 +5,13 @@ import { exposedLuminance, exposedZone } from "./passes/exposure/exposure";
 import { movedShape } from "./region/moveShape";
 import type { Point } from "./region/region";
 import { dustLook } from "./spots/dustLook";
-import type { Fraction, Light, LongEdges, Pixels, Plain, Stops, StopsPlane, Tone, Zone } from "./units";
+import type { Fraction, Light, Length, Pixels, Plain, Stops, StopsPlane, Tone, Zone } from "./units";
 
 // Held by the compiler: each line under "expect-error" would be one without it, and is an error itself where it is none.
 
 test("what is of one unit is not taken for another, plain values are, and what is reckoned is plain", () => {
   const [tone, zone, light, stops]: [Tone, Zone, Light, Stops] = [0.5, 5, 0.18, 1];
-  const [across, part, pixels]: [LongEdges, Fraction, Pixels] = [0.5, 0.5, 400];
+  const [across, part, pixels]: [Length, Fraction, Pixels] = [0.5, 0.5, 400];
   const stopsPlane: StopsPlane = new Float32Array(4);
   void [
     // @ts-expect-error a light is no tone

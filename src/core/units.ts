@@ -12,7 +12,7 @@ export type Light = Of<number, "light">;
 /** Doublings of light. */
 export type Stops = Of<number, "stops">;
 /** A length or place on the picture, in its long edges: the same at any size. */
-export type LongEdges = Of<number, "long edges">;
+export type Length = Of<number, "long edges">;
 /** A part of a width or a height, 0–1. */
 export type Fraction = Of<number, "fraction">;
 /** Of a level, or of the page. */

@@ -1,5 +1,5 @@
 import type { PathPoint } from "./stroke";
-import type { LongEdges } from "../units";
+import type { Length } from "../units";
 
 /**
  * The fewest of a way's points that keep every other within `tolerance` of the lines between them, pressure included.
@@ -7,7 +7,7 @@ import type { LongEdges } from "../units";
  * Units   tolerance in long edges; a whole step of pressure counts as ten tolerances.
  * Source  Ramer (1972), Douglas & Peucker (1973).
  */
-export function simplifyPath(points: readonly PathPoint[], tolerance: LongEdges): PathPoint[] {
+export function simplifyPath(points: readonly PathPoint[], tolerance: Length): PathPoint[] {
   if (points.length < 3) return [...points];
   const kept = new Uint8Array(points.length);
   kept[0] = kept[points.length - 1] = 1;

@@ -1,5 +1,5 @@
 import { CoreError } from "../errors";
-import type { LongEdges } from "../units";
+import type { Length } from "../units";
 
 /** What the pen's pressure changes. */
 export const PRESSURES = ["none", "flow", "size", "both"] as const;
@@ -8,7 +8,7 @@ export type Pressure = (typeof PRESSURES)[number];
 /** How a brush lays on. */
 export interface Brush {
   /** Where it ends, as a part of the picture's long edge. */
-  radius: LongEdges;
+  radius: Length;
   /** The part of the radius within which it acts fully, 0–1; from there it fades out smoothly. */
   hardness: number;
   /** How far each dab goes towards the goal, 0–1. */
@@ -26,8 +26,8 @@ export interface Stroke extends Brush {
 
 /** A place on a stroke's way. Units: x and y in long edges of the picture, from its upper left corner; pressure 0–1. */
 export interface PathPoint {
-  x: LongEdges;
-  y: LongEdges;
+  x: Length;
+  y: Length;
   pressure: number;
 }
 

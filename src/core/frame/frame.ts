@@ -1,4 +1,4 @@
-import type { LongEdges, XY } from "../units";
+import type { Length, XY } from "../units";
 import { fitLongEdge, type Size } from "../spatial/areaReduce";
 
 /**
@@ -19,10 +19,10 @@ export interface Frame {
 /** A rectangle on the picture, its sides those of the print. Units: long edges of the picture. */
 export interface Crop {
   /** Its middle. */
-  x: LongEdges;
-  y: LongEdges;
-  width: LongEdges;
-  height: LongEdges;
+  x: Length;
+  y: Length;
+  width: Length;
+  height: Length;
 }
 
 export const MOST_DEGREES = 45;

@@ -3,7 +3,7 @@ import { luminanceToTone } from "../colour/lstar";
 import type { Vector3 } from "../colour/matrix3";
 import { LUMINANCE_WEIGHTS, type Weights } from "../mix/weights";
 import { LAST_ZONE } from "../zones/zone";
-import type { LongEdges, Tone, Zone } from "../units";
+import type { Length, Tone, Zone } from "../units";
 
 /** What a gate reads a place's tone from. */
 export const GATE_SOURCES = ["entering", "mixed", "lightness", "red", "green", "blue", "own"] as const;
@@ -39,7 +39,7 @@ export interface Gate {
   /** Times the membership is multiplied by itself. */
   narrow: number;
   /** Standard deviation of a blur over the mask, in long edges. */
-  blur: LongEdges;
+  blur: Length;
   hue: HueLimit | null;
   /** Strokes that let more through, or less, whatever the tone. */
   repair: Stroke[];

@@ -1,9 +1,9 @@
 import { unpackPath } from "../brush/stroke";
 import type { BrushShape, Point, Shape } from "./region";
-import type { LongEdges } from "../units";
+import type { Length } from "../units";
 
 /** Every place of a shape carried to another. Brushed areas only shift. Units: long edges. */
-export function movedShape(shape: Shape, dx: LongEdges, dy: LongEdges): Shape {
+export function movedShape(shape: Shape, dx: Length, dy: Length): Shape {
   const move = <P extends Point>(place: P): P => ({ ...place, x: place.x + dx, y: place.y + dy });
   switch (shape.kind) {
     case "outline":

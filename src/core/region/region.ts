@@ -1,10 +1,10 @@
 import type { Stroke } from "../brush/stroke";
-import type { LongEdges } from "../units";
+import type { Length } from "../units";
 
 /** A place of the picture. Units: long edges, from the upper left corner; may lie outside. */
 export interface Point {
-  x: LongEdges;
-  y: LongEdges;
+  x: Length;
+  y: Length;
 }
 
 /** How a shape meets those before it. */
@@ -18,8 +18,8 @@ interface ShapeBase {
 
 /** How softly a contour ends: full from `inner` inside it on, nothing from `outer` outside it on. Units: long edges. */
 export interface Feather {
-  inner: LongEdges;
-  outer: LongEdges;
+  inner: Length;
+  outer: Length;
 }
 
 /** A corner of an outline; smooth ones are rounded by a curve through them. */
@@ -36,8 +36,8 @@ export interface OutlineShape extends ShapeBase, Feather {
 export interface OvalShape extends ShapeBase, Feather, Point {
   kind: "oval";
   /** Half axes. */
-  across: LongEdges;
-  down: LongEdges;
+  across: Length;
+  down: Length;
   /** Clockwise. */
   turnDeg: number;
 }
@@ -89,9 +89,9 @@ export interface Region {
   /** Laid on one after the other. */
   shapes: Shape[];
   /** Standard deviation of a blur over all of it, in long edges. */
-  soften: LongEdges;
+  soften: Length;
   /** How far from where it was drawn an edge may be drawn to one of the picture's, in long edges; 0 fits nothing. */
-  fit: LongEdges;
+  fit: Length;
   invert: boolean;
   /** How much of it acts, 0–1. */
   density: number;

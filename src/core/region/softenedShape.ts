@@ -1,6 +1,6 @@
 import type { Stroke } from "../brush/stroke";
 import { MOST_FEATHER, type Point, type Shape } from "./region";
-import type { LongEdges } from "../units";
+import type { Length } from "../units";
 
 /** The width of our edges' smooth step, in its own standard deviations. */
 const STEP_WIDTHS = Math.sqrt(20);
@@ -11,7 +11,7 @@ const STEP_WIDTHS = Math.sqrt(20);
  *
  * Units   sigma in long edges.
  */
-export function softenedShape<S extends Shape>(shape: S, sigma: LongEdges): S {
+export function softenedShape<S extends Shape>(shape: S, sigma: Length): S {
   if (sigma === 0) return shape;
   const known = softened.get(shape);
   if (known?.sigma === sigma) return known.shape as S;

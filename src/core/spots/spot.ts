@@ -1,5 +1,5 @@
 import type { Point } from "../region/region";
-import type { LongEdges } from "../units";
+import type { Length } from "../units";
 
 export const SPOT_KINDS = ["heal", "clone"] as const;
 
@@ -11,7 +11,7 @@ export interface Spot {
   /** Where it is: one place, or the way along a scratch. See packPath. */
   path: string;
   /** How far it reaches to either side, in long edges. */
-  radius: LongEdges;
+  radius: Length;
   /** The part of the radius over which its edge fades, 0–1. */
   softness: number;
   /** How far away lies what covers it, in long edges. */

@@ -4,7 +4,7 @@ import type { EdgeBurnSettings } from "../passes/edge-burn/edgeBurn";
 import type { ExposureSettings } from "../passes/exposure/exposure";
 import type { Spread } from "../spatial/toneBase";
 import type { StopsRows } from "./orderedStops";
-import type { LongEdges, Stops } from "../units";
+import type { Length, Stops } from "../units";
 
 /** What a pass does to tones, or lays on them. Closed: the engine knows all of them. */
 export type Step = TableStep | SurroundingsStep | StopsStep | MixedStep | DetailStep | ChromaStep;
@@ -88,7 +88,7 @@ export interface MixedStep extends Meeting {
 export interface DetailStep extends Meeting {
   kind: "detail";
   /** Standard deviation of what is around, in long edges. */
-  radius: LongEdges;
+  radius: Length;
   /** What is added, over the difference from −1 to 1. */
   added: Float32Array;
 }

@@ -1,10 +1,10 @@
 import { toneToLuminance, ZONE_V_LUMINANCE } from "../../colour/lstar";
-import type { LongEdges } from "../../units";
+import type { Length } from "../../units";
 
 /** A contrast mask: a blurred negative of the picture, laid over it. */
 export interface ContrastMaskSettings {
   /** Blur of the mask: its standard deviation as a part of the picture's long edge. */
-  radius: LongEdges;
+  radius: Length;
   /** Contrast of the mask over the picture's own, in stops a stop; 0 masks nothing, 1 levels all that is larger than the blur. */
   density: number;
   /** Whether the blur stops at edges of about a zone and more, so that no light seam shows along them. */

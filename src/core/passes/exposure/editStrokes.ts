@@ -3,7 +3,7 @@ import { simplifyPath } from "../../brush/simplifyPath";
 import { packPath, type PathPoint } from "../../brush/stroke";
 import type { Point } from "../../region/region";
 import type { ExposureStroke } from "./exposure";
-import type { LongEdges } from "../../units";
+import type { Length } from "../../units";
 
 /** The stroke touched at a place: of those that reach it, the one whose way lies nearest, the newest of equals. Undefined where none does. */
 export function strokeAt(strokes: readonly ExposureStroke[], place: Point): number | undefined {
@@ -101,6 +101,6 @@ export function withStrokes(
 }
 
 /** A stroke moved. Units: long edges. */
-export function movedStroke(stroke: ExposureStroke, dx: LongEdges, dy: LongEdges): ExposureStroke {
+export function movedStroke(stroke: ExposureStroke, dx: Length, dy: Length): ExposureStroke {
   return { ...stroke, path: packPath(pathPoints(stroke.path).map(({ x, y, pressure }) => ({ x: x + dx, y: y + dy, pressure }))) };
 }

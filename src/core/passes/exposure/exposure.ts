@@ -1,7 +1,7 @@
 import type { Stroke } from "../../brush/stroke";
 import { toneToLuminance, luminanceToTone } from "../../colour/lstar";
 import { LAST_ZONE, ZONE_COUNT } from "../../zones/zone";
-import type { Light, LongEdges, Stops, Zone } from "../../units";
+import type { Light, Length, Stops, Zone } from "../../units";
 
 /** A stroke that dodges or burns, or, erasing, brings both back to nothing. */
 export interface ExposureStroke extends Stroke {
@@ -19,7 +19,7 @@ export interface ExposureSettings {
   /** Stops over all of the region. */
   flat: Stops;
   /** How far what is painted is softened as a whole: standard deviation of the blur, in long edges. */
-  soften: LongEdges;
+  soften: Length;
   /** Painted stops approach this and never pass it; null where nothing holds them. */
   limit: Stops | null;
   /** Stops for each zone, 0 to X. */

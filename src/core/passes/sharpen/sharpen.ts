@@ -1,10 +1,10 @@
 import { smoothStep } from "../../region/contour";
-import type { LongEdges, Tone } from "../../units";
+import type { Length, Tone } from "../../units";
 
 /** How what differs from its surroundings is raised. */
 export interface SharpenSettings {
   /** Standard deviation of the surroundings, in long edges. */
-  radius: LongEdges;
+  radius: Length;
   /** What is added of the difference, in times of it. */
   amount: number;
   /** Differences below are left: noise, grain. Units: tone. */

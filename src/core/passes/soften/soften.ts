@@ -1,10 +1,10 @@
 import { toneToLuminance } from "../../colour/lstar";
-import type { LongEdges, Stops, Tone } from "../../units";
+import type { Length, Stops, Tone } from "../../units";
 
 /** How the print is softened. */
 export interface SoftenSettings {
   /** Standard deviation of the blur, in long edges. */
-  radius: LongEdges;
+  radius: Length;
   /** Whether all of it melts into what is around, or lights spread over what is beside them and darks stay. */
   spreads: "all" | "lights";
 }
