@@ -2,7 +2,7 @@
 import { scaleLinear } from "d3";
 import { useMemo, useRef, type PointerEvent } from "react";
 import { passesBeforeMix } from "@/core/plan/editPasses";
-import { handCurve } from "@/core/plan/handCurve";
+import { curveOfPasses } from "@/core/plan/curveOfPasses";
 import { LAST_ZONE } from "@/core/zones/zone";
 import type { Hand } from "@/engine/runs";
 import { useBench, useBenchState } from "../state/BenchContext";
@@ -40,7 +40,7 @@ export function Scale() {
   const isOfColour = inHand !== undefined && inHand.first < passesBeforeMix(plan);
   const thing = confinedInHand({ plan, step });
   const hand = isOfColour && !thing?.gate ? undefined : inHand;
-  const curve = useMemo(() => hand && handCurve(plan, hand.first, hand.end), [plan, hand?.first, hand?.end]); // eslint-disable-line react-hooks/exhaustive-deps
+  const curve = useMemo(() => hand && curveOfPasses(plan, hand.first, hand.end), [plan, hand?.first, hand?.end]); // eslint-disable-line react-hooks/exhaustive-deps
   const x = useMemo(() => scaleLinear([0, LAST_ZONE], [LEFT, Math.max(width - RIGHT, LEFT + 100)]), [width]);
   const zoneAt = (event: { clientX: number }) => {
     const { left } = frame.current!.getBoundingClientRect();

@@ -3,7 +3,7 @@ import type { BenchStore } from "../../state/benchStore";
 import { chosenPass, withMove } from "../../state/inPlan";
 import { NEEDS_EXPOSURE } from "../../tools/tools";
 import type { Drawer, Touch } from "../../tools/drawing/drawer";
-import { layStrokes } from "../../tools/drawing/paintStrokes";
+import { drawStroke } from "../../tools/drawing/paintStrokes";
 
 /** Dodges, or burns: Alt brings both back to nothing. */
 export function expose(at: Touch, store: BenchStore, burns: boolean): Drawer | undefined {
@@ -14,7 +14,7 @@ export function expose(at: Touch, store: BenchStore, burns: boolean): Drawer | u
   }
   const { move } = pass;
   const { ceiling, ...brush } = store.getState().exposing;
-  return layStrokes<ExposureStroke>(at, store, {
+  return drawStroke<ExposureStroke>(at, store, {
     before: move.strokes,
     moved: { x: 0, y: 0 },
     brush,

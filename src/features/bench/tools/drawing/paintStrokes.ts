@@ -21,7 +21,7 @@ export function paint(at: Touch, store: BenchStore): Drawer | undefined {
   const shape: BrushShape = open ?? { id: uuid(), combine: combineOf(store), kind: "brush", x: 0, y: 0, strokes: [] };
   if (!open && !addShape(store, shape)) return undefined;
   store.getState().set({ chosenShape: shape.id });
-  return layStrokes<Stroke>(at, store, {
+  return drawStroke<Stroke>(at, store, {
     before: shape.strokes,
     moved: shape,
     brush: store.getState().drawing,
@@ -39,7 +39,7 @@ export function repair(at: Touch, store: BenchStore): Drawer | undefined {
     return undefined;
   }
   const { gate } = thing;
-  return layStrokes<Stroke>(at, store, {
+  return drawStroke<Stroke>(at, store, {
     before: gate.repair,
     moved: { x: 0, y: 0 },
     brush: store.getState().drawing,
@@ -62,7 +62,7 @@ interface Ground<S extends Stroke> {
 }
 
 /** Lays a stroke by hand on a ground. */
-export function layStrokes<S extends Stroke>(
+export function drawStroke<S extends Stroke>(
   at: Touch,
   store: BenchStore,
   { before, moved, brush, dress, lay, label }: Ground<S>,

@@ -7,7 +7,7 @@ import type { Plan } from "./plan";
  * What neighbouring passes, from `first` up to before `end`, make of a tone one after the other, with the strengths of
  * their sets. Undefined where one of them looks at surroundings, so that a tone alone does not tell where it goes.
  */
-export function handCurve(plan: Plan, first: number, end: number): ZoneCurve | undefined {
+export function curveOfPasses(plan: Plan, first: number, end: number): ZoneCurve | undefined {
   const acting = plan.passes
     .slice(first, end)
     .map((pass) => passInSet(plan, pass))
