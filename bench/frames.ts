@@ -4,7 +4,7 @@ import { packPath, type Stroke } from "@/core/brush/stroke";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import { restingExposure } from "@/core/passes/exposure/exposure";
 import { emptyRegion } from "@/core/plan/editRegions";
-import type { Plan } from "@/core/plan/plan";
+import type { Pass, Plan } from "@/core/plan/plan";
 import type { Region, Shape } from "@/core/region/region";
 
 // Time from an input event to the drawn frame, in the real page at 1280 × 800. usage: frames.mjs ADDRESS [WORDS of the drags that are meant, a regular expression] [CORES the page takes the machine to have, 0 for what it has] [PIXELS of the screen to one of the page's, each way]
@@ -41,8 +41,8 @@ const PICTURE = "demo/dunes-below-the-station.jpg";
 const imported = await fetch(`${address}/api/pictures?name=measured.jpg`, { method: "POST", body: readFileSync(PICTURE) });
 const pictureId = ((await imported.json()) as { picture: { id: string } }).picture.id;
 
-/** Gentle placements, all alike, after a contrast mask where one is wanted. */
-function planOf(count: number, withMask: boolean): Plan {
+/** Gentle placements, all alike; the second pass is another where one is wanted. */
+function planOf(count: number, second?: Pass): Plan {
   const plan = defaultPlan();
   plan.passes = Array.from({ length: count }, (_, i) => ({
     ...restingPass("placement", `pass-${i}`, `Placement ${i + 1}`),
@@ -55,7 +55,7 @@ function planOf(count: number, withMask: boolean): Plan {
       ],
     },
   }));
-  if (withMask) plan.passes[1] = restingPass("contrast-mask", "mask", "Contrast mask");
+  if (second) plan.passes[1] = second;
   return plan;
 }
 
@@ -155,7 +155,7 @@ function manyStrokes(count: number): Stroke[] {
 
 /** A plan of 12 passes, the last in a region. */
 function planWithRegion(region: Partial<Region>): Plan {
-  const plan = planOf(12, false);
+  const plan = planOf(12);
   plan.regions = [{ ...emptyRegion("region", "Region"), ...region }];
   plan.passes[11]!.region = "region";
   return plan;
@@ -182,7 +182,7 @@ async function regions(): Promise<void> {
     await rest();
     await drag(`12 passes, dabs of a brush over ${count} strokes`, ...(await preview()), WHOLE, { x: 60, y: 50 });
   }
-  const exposed = planOf(12, false);
+  const exposed = planOf(12);
   const strokes = manyStrokes(2000).map((stroke, i) => ({ ...stroke, burns: i % 2 === 0, ceiling: 0.5 }));
   exposed.passes[11] = { ...restingPass("exposure", "exposure", "Exposure"), move: { kind: "exposure", ...restingExposure(), strokes } };
   await openPlan(exposed);
@@ -229,7 +229,7 @@ const slider = (label: string) => `aside [role="slider"][aria-label="${label}"]`
 
 /** The mix, and passes before it, each before twelve others: while the colour is seen, and while the print is. */
 async function beforeTheMix(): Promise<void> {
-  const mixed = planOf(12, false);
+  const mixed = planOf(12);
   mixed.mix = { ...mixed.mix, clean: 1, weights: { red: 0.6, green: 0.4, blue: 0 } };
   await openPlan(mixed);
   await page.evaluate(() => {
@@ -264,27 +264,24 @@ async function beforeTwelve(): Promise<void> {
     ["softening's radius", "soften", slider("Softness")],
     ["sharpening's radius", "sharpen", slider("Radius")],
   ] as const) {
-    const plan = planOf(12, false);
+    const plan = planOf(12);
     await openPlan({ ...plan, passes: [restingPass(kind, "first", "First"), ...plan.passes] });
     await choosePass(1);
     await drag(`${what} before 12 passes`, ...(await middleOf(handle)), WHOLE, { x: 40, y: 0 });
   }
 }
 
-for (const [count, withMask] of [
-  [1, false],
-  [12, false],
-  [12, true],
-  [100, false],
-] as const) {
-  await openPlan(planOf(count, withMask));
-  const plan = `${count} passes${withMask ? ", the second a contrast mask" : ""}`;
+const MASK = restingPass("contrast-mask", "mask", "Contrast mask");
+const RELIEF: Pass = { ...restingPass("relief", "relief", "Relief"), move: { kind: "relief", fine: 0.5, medium: 0.3, broad: 0.2 } };
+for (const [count, second] of [[1], [12], [12, MASK], [12, RELIEF], [100]] as const) {
+  await openPlan(planOf(count, second));
+  const plan = `${count} passes${second ? `, the second a ${second.name.toLowerCase()}` : ""}`;
   await strandDrag(`${plan}, last`, count, WHOLE);
   if (count > 1) await strandDrag(`${plan}, first`, 1, WHOLE);
 }
 for (const [plan, number, what] of [
-  [planOf(12, false), 12, "12 passes, last, one to one"],
-  [planOf(12, true), 1, "12 passes, the second a contrast mask, first, one to one"],
+  [planOf(12), 12, "12 passes, last, one to one"],
+  [planOf(12, MASK), 1, "12 passes, the second a contrast mask, first, one to one"],
 ] as const) {
   await openPlan(plan);
   await page.keyboard.press("g");
