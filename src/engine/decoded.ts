@@ -3,7 +3,7 @@ import type { SourceSpace } from "@/core/colour/sourceSpace";
 import type { Grain } from "@/core/grain/grain";
 import type { Planes } from "@/core/kernels/reference";
 import { CHANNELS, LUMINANCE_WEIGHTS } from "@/core/mix/weights";
-import type { Size } from "@/core/spatial/areaReduce";
+import { areaReduceRows, type Size } from "@/core/spatial/areaReduce";
 import { BandMachine } from "./bandMachine";
 import { emptyGrain, emptyPlanes, GrainReducer, putGrain, putPlanes, throughMatrix, unpackGrain } from "./grainMachine";
 
@@ -47,6 +47,12 @@ export function reduceDecoded({ colour, grain }: Decoded, from: Size, to: Size):
     putGrain(own, y * to.width, row.grain);
   });
   return { colour: reduced, grain: own.share.some((share) => share > 0) ? own : undefined };
+}
+
+/** The same smaller, without what lies inside its pixels. */
+export function reducePlainly({ colour }: Decoded, from: Size, to: Size): Decoded {
+  const reduced = (plane: Float32Array) => areaReduceRows(plane, 0, from, to, 0, to.height);
+  return { colour: { red: reduced(colour.red), green: reduced(colour.green), blue: reduced(colour.blue) }, grain: undefined };
 }
 
 /** The very same pixels in planes that are no others'. */

@@ -7,7 +7,17 @@ import type { CompiledPlan } from "@/core/plan/compilePlan";
 import type { Area } from "@/core/spots/area";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { BAND_PIXELS, BandMachine } from "./bandMachine";
-import { betweenDecoded, colourOf, decodeLevels, reduceDecoded, viewOf, type Decoded, type Part, type StoredLevels } from "./decoded";
+import {
+  betweenDecoded,
+  colourOf,
+  decodeLevels,
+  reduceDecoded,
+  reducePlainly,
+  viewOf,
+  type Decoded,
+  type Part,
+  type StoredLevels,
+} from "./decoded";
 import { FUSED_KNOTS } from "./fuseTables";
 import { ANALYSIS_EDGE } from "./maskBases";
 import type { OwnChroma } from "./chromaBand";
@@ -142,10 +152,19 @@ export class Source {
 
   /** The same picture smaller, area-averaged in linear light; what lies inside its pixels is their grain. Of whole pictures only. */
   reducedTo(size: Size): Source {
+    return this.#reduced(size, reduceDecoded);
+  }
+
+  /** The same without what lies inside its pixels: half the work, for frames whose detail is kept from others. */
+  reducedPlainly(size: Size): Source {
+    return this.#reduced(size, reducePlainly);
+  }
+
+  #reduced(size: Size, reduce: typeof reduceDecoded): Source {
     const healed = this.#healed;
     this.heal(UNTOUCHED); // it covers its own spots
-    const reduced = new Source(reduceDecoded(this.#found, this.size, size), size, this.toP3, undefined, this.crew);
-    if (this.#cleaned) reduced.#clean(reduceDecoded(this.#cleaned, this.size, size));
+    const reduced = new Source(reduce(this.#found, this.size, size), size, this.toP3, undefined, this.crew);
+    if (this.#cleaned) reduced.#clean(reduce(this.#cleaned, this.size, size));
     this.heal(healed);
     return reduced;
   }

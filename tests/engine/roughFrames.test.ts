@@ -69,7 +69,7 @@ function levelsOff(a: Uint8ClampedArray, b: Uint8ClampedArray): { median: number
 /** A frame of the second plan as it is where the detail of the first was kept, and both whole. */
 function movedFrom(from: Partial<Plan>, to: Partial<Plan>, scale: number) {
   const small = { width: Math.round(size.width * scale), height: Math.round(size.height * scale) };
-  const smaller = whole.reducedTo(small);
+  const smaller = new Stage(whole.source.reducedPlainly(small));
   const show = (stage: Stage, plan: Partial<Plan>) => stage.render(compilePlan(planOf(plan)), hand, FINISHED).slice();
   const [before, moved] = [show(whole, from), show(whole, to)];
   const rough = new RoughFrames();

@@ -51,7 +51,7 @@ export class ShownViews {
         number,
         number,
       ];
-      this.#smaller = { of: views, scale, views: new Views(views.source.reducedTo({ width, height })) };
+      this.#smaller = { of: views, scale, views: new Views(views.source.reducedPlainly({ width, height })) };
     }
     const stage = this.#smaller.views.stage("print");
     return { stage, print: printOn(frame, this.picture, stage.size) };
