@@ -4,7 +4,7 @@ import type { AxeResults } from "axe-core";
 import type { Page } from "puppeteer-core";
 import { beforeAll, expect, test } from "vitest";
 import { PASS_KINDS } from "@/core/passes/passKinds";
-import { MENU_ITEM, openOwnPrint, ownBrowser, pick, press, settled } from "./browser";
+import { MENU_ITEM, openOwnPrint, ownBrowser, pick, press, settled, visit } from "./browser";
 
 const { newPage, faults, address } = ownBrowser();
 const AXE = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
@@ -27,7 +27,7 @@ beforeAll(async () => {
 });
 
 test("the contact sheet, its menus, its questions and the bin", async () => {
-  await page.goto(address(), { waitUntil: "networkidle0" });
+  await visit(page, address());
   expect(await barriers()).toEqual([]);
   await page.$eval('[aria-label^="More for Print 1"]', (button) => (button as HTMLElement).click());
   await rest();
@@ -38,17 +38,17 @@ test("the contact sheet, its menus, its questions and the bin", async () => {
   await openOwnPrint(page, address(), "bench-target.png");
   const change = { method: "PATCH", headers: { "content-type": "application/json" }, body: '{"deleted":true}' };
   await fetch(`${address()}/api/prints/${page.url().split("/").at(-1)}`, change);
-  await page.goto(`${address()}/bin`, { waitUntil: "networkidle0" });
+  await visit(page, `${address()}/bin`);
   expect(await page.$('[data-testid="binned"]')).not.toBeNull();
   expect(await barriers()).toEqual([]);
-  await page.goto(`${address()}/sign-in`, { waitUntil: "networkidle0" });
+  await visit(page, `${address()}/sign-in`);
   expect(await barriers()).toEqual([]);
-  await page.goto(address(), { waitUntil: "networkidle0" });
+  await visit(page, address());
   await page.keyboard.press("?");
   await page.waitForFunction(() => document.querySelector('[role="dialog"]')?.textContent?.includes("What can be done here"));
   await rest();
   expect(await barriers()).toEqual([]);
-  await page.goto(`${address()}/prints/none`, { waitUntil: "networkidle0" });
+  await visit(page, `${address()}/prints/none`);
   expect(await barriers()).toEqual([]);
 });
 

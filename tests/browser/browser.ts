@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { extname, join } from "node:path";
-import puppeteer, { type Browser, type Page, type WebWorker } from "puppeteer-core";
+import puppeteer, { type Browser, type HTTPResponse, type Page, type WebWorker } from "puppeteer-core";
 import { afterAll, beforeAll, inject } from "vitest";
 import type { Plan } from "@/core/plan/plan";
 
@@ -163,10 +163,20 @@ export async function addPass(page: Page, words: string): Promise<void> {
   await settled(page);
 }
 
+/** Opens a page, and waits until it answers to the hand: what is pressed before React has taken it over does nothing. */
+export async function visit(page: Page, address: string): Promise<HTTPResponse | null> {
+  const response = await page.goto(address, { waitUntil: "networkidle0" });
+  await page.waitForFunction(() => {
+    const button = document.querySelector("button");
+    return !button || Object.keys(button).some((key) => key.startsWith("__reactProps"));
+  });
+  return response;
+}
+
 /** Opens the print of a demo picture. */
 export async function openPrint(page: Page, address: string, name: string): Promise<void> {
   // Found by its name: what other tests brought in stands before it.
-  await page.goto(`${address}/?${new URLSearchParams({ search: name }).toString()}`, { waitUntil: "networkidle0" });
+  await visit(page, `${address}/?${new URLSearchParams({ search: name }).toString()}`);
   const link = (cards: Element[], words: string) =>
     cards.find((card) => (card as HTMLElement).innerText.includes(words))!.querySelector("a")!.href;
   await page.goto(await page.$$eval('[data-testid="picture"]', link, name));

@@ -1,7 +1,7 @@
 import type { Page } from "puppeteer-core";
 import { afterAll, beforeAll, expect, test } from "vitest";
 import { colourful, rgb8, to8 } from "../madePictures";
-import { ownBrowser, pick, textOf } from "./browser";
+import { ownBrowser, pick, textOf, visit } from "./browser";
 
 const { newPage, faults, address } = ownBrowser();
 const COUNT = 60;
@@ -41,7 +41,7 @@ const says = (page: Page, words: RegExp) =>
 
 test("only cards in sight are in the page; the last one is a jump away, and the first again", async () => {
   const page = await newPage();
-  await page.goto(`${address()}/?search=ledger&order=name`, { waitUntil: "networkidle0" });
+  await visit(page, `${address()}/?search=ledger&order=name`);
   expect((await names(page)).slice(0, 4)).toEqual(["Ledger 0", "Ledger 1", "Ledger 2", "Ledger 3"]);
   expect((await page.$$(CARD)).length).toBeLessThan(24);
   await page.keyboard.press("End");
@@ -57,11 +57,11 @@ test("only cards in sight are in the page; the last one is a jump away, and the 
 
 test("a search answers as one types, stands in the address, and is there again after a reload; nothing found says so", async () => {
   const page = await newPage();
-  await page.goto(`${address()}/`, { waitUntil: "networkidle0" });
+  await visit(page, `${address()}/`);
   await page.type('input[aria-label="Search by name"]', "5 LEDG");
   await says(page, /^15 of /); // 5, 15, 25, 35, 45, 50 … 59
   expect((await names(page)).every((name) => name!.includes("5"))).toBe(true);
-  await page.reload({ waitUntil: "networkidle0" });
+  await visit(page, page.url());
   expect(await page.$eval('input[aria-label="Search by name"]', (input) => input.value)).toBe("5 LEDG");
   await says(page, /^15 of /);
   await page.click('input[aria-label="Search by name"]');
@@ -75,7 +75,7 @@ test("a search answers as one types, stands in the address, and is there again a
 
 test("a rating is kept and orders the sheet; a picture moved to the bin from the second page is gone and can be brought back", async () => {
   const page = await newPage();
-  await page.goto(`${address()}/?search=ledger&order=name`, { waitUntil: "networkidle0" });
+  await visit(page, `${address()}/?search=ledger&order=name`);
   await page.keyboard.press("End");
   await shows(page, "Ledger 57");
   const more = 'button[aria-label="More for Ledger 57"]';
@@ -91,13 +91,13 @@ test("a rating is kept and orders the sheet; a picture moved to the bin from the
   await page.waitForFunction((selector) => !document.querySelector(selector), {}, more);
   await page.$$eval(".ant-message button", (buttons) => buttons.find((button) => button.innerText === "Undo")!.click());
   await says(page, /^60 of /);
-  await page.goto(`${address()}/?search=ledger&order=rating`, { waitUntil: "networkidle0" });
+  await visit(page, `${address()}/?search=ledger&order=rating`);
   expect((await names(page))[0]).toBe("Ledger 57");
 });
 
 test("by keyboard: figures and arrows rate, a card's menu opens, is walked through and gives the focus back", async () => {
   const page = await newPage();
-  await page.goto(`${address()}/?search=ledger&order=name`, { waitUntil: "networkidle0" });
+  await visit(page, `${address()}/?search=ledger&order=name`);
   const rating = `${CARD} [aria-label="Rating of Ledger 0"]`;
   const rated = (text: string) =>
     page.waitForFunction((selector, wanted) => document.querySelector(selector)?.ariaValueText === wanted, {}, rating, text);
@@ -122,7 +122,7 @@ test("by keyboard: figures and arrows rate, a card's menu opens, is walked throu
 
 test("when the server does not answer the sheet says so, keeps what it shows, and goes on once asked again", async () => {
   const page = await newPage();
-  await page.goto(`${address()}/?search=ledger&order=name`, { waitUntil: "networkidle0" });
+  await visit(page, `${address()}/?search=ledger&order=name`);
   await page.setRequestInterception(true);
   let isAway = true;
   page.on("request", (request) => void (isAway && request.url().includes("/api/pictures?") ? request.abort() : request.continue()));
@@ -138,7 +138,7 @@ test("when the server does not answer the sheet says so, keeps what it shows, an
 
 test("a picture shows its own colours while its button is pointed at; one without a print shows itself, to begin one", async () => {
   const page = await newPage();
-  await page.goto(`${address()}/?search=ledger&order=name`, { waitUntil: "networkidle0" });
+  await visit(page, `${address()}/?search=ledger&order=name`);
   const card = (await page.$(CARD))!;
   await card.hover();
   const colour = (await card.$('button[aria-label$="in colour"]'))!;

@@ -4,7 +4,7 @@ import type { Page } from "puppeteer-core";
 import { expect, test } from "vitest";
 import { defaultPlan } from "@/core/plan/defaultPlan";
 import { temporaryFolder } from "../temporary";
-import { openOwnPrint, ownBrowser, pick, pixelsAt, press, settled, textOf } from "./browser";
+import { openOwnPrint, ownBrowser, pick, pixelsAt, press, settled, textOf, visit } from "./browser";
 
 const { newPage, faults, address } = ownBrowser();
 const folder = temporaryFolder();
@@ -100,7 +100,7 @@ test("what is deleted waits in the bin, comes back from there, and is deleted fo
     page.evaluateHandle(() =>
       [...document.querySelectorAll<HTMLElement>('[data-testid="binned"]')].find((li) => li.innerText.includes("To be binned"))!,
     );
-  await page.goto(`${address()}/bin`, { waitUntil: "networkidle0" });
+  await visit(page, `${address()}/bin`);
   const act = async (words: string) =>
     (await row()).evaluate(
       (li, text) => [...li.querySelectorAll("button")].find((button) => button.innerText.startsWith(text))!.click(),
@@ -115,7 +115,7 @@ test("what is deleted waits in the bin, comes back from there, and is deleted fo
 
   expect((await ask("DELETE", `/api/prints/${own}`)).status).toBe(409);
   await ask("PATCH", `/api/prints/${own}`, { deleted: true });
-  await page.goto(`${address()}/bin`, { waitUntil: "networkidle0" });
+  await visit(page, `${address()}/bin`);
   await act("Delete for good");
   await page.waitForFunction(() => document.body.innerText.includes("This cannot be undone."));
   expect((await ask("PATCH", `/api/prints/${own}`, {})).ok).toBe(true); // not before one has said yes

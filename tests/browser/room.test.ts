@@ -1,6 +1,6 @@
 import type { Page } from "puppeteer-core";
 import { afterAll, beforeAll, expect, test } from "vitest";
-import { MENU_ITEM, OPEN_MENU, openOwnPrint, ownBrowser, pick, press, settled, textOf } from "./browser";
+import { MENU_ITEM, OPEN_MENU, openOwnPrint, ownBrowser, pick, press, settled, textOf, visit } from "./browser";
 
 // What is shown stays in the window and in reach, however small that is and however much there is.
 
@@ -153,7 +153,7 @@ test("enlarged twice the bench stands one below the other, and nothing lies besi
   expect((await boxOf('[data-testid="easel"]')).height).toBeGreaterThan(400);
   await page.$eval("aside", (panel) => panel.scrollIntoView());
   expect((await boxOf("aside")).top).toBeLessThan(400);
-  await page.goto(address(), { waitUntil: "networkidle0" });
+  await visit(page, address());
   expect((await scrolls())[0]).toBe(0);
 });
 

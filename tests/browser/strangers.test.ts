@@ -1,7 +1,7 @@
 import { createServer, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
 import { afterAll, beforeAll, expect, test } from "vitest";
-import { ownBrowser } from "./browser";
+import { ownBrowser, visit } from "./browser";
 
 // A page of another site, in the same browser: what it may not do here.
 
@@ -88,8 +88,8 @@ test("a script written into one of our pages is not run, and the pages themselve
   const page = await newPage();
   const complaints: string[] = [];
   page.on("console", (message) => /Content Security Policy/.test(message.text()) && complaints.push(message.text()));
-  await page.goto(address(), { waitUntil: "networkidle0" });
-  await page.goto(`${address()}/prints/${await firstPrint()}`, { waitUntil: "networkidle0" });
+  await visit(page, address());
+  await visit(page, `${address()}/prints/${await firstPrint()}`);
   await page.waitForSelector('[data-testid="preview"]');
   expect(complaints).toEqual([]);
   await page.evaluate(() => {

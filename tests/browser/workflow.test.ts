@@ -8,7 +8,7 @@ import { decodePicture } from "@/engine/node/decodePicture";
 import { renderPicture } from "@/engine/node/renderPicture";
 import { colourful, rgb16, rgb8, to8 } from "../madePictures";
 import { temporaryFolder } from "../temporary";
-import { drag, middleOf, ownBrowser, pick, pixelsAt, press, settled, textOf } from "./browser";
+import { drag, middleOf, ownBrowser, pick, pixelsAt, press, settled, textOf, visit } from "./browser";
 
 // The main job through the real page: bring in, mix, read, place, undo, reload, export, compare with the core.
 
@@ -44,7 +44,7 @@ async function storedPlan() {
 }
 
 test("the contact sheet shows the demo series, drawn on the server", async () => {
-  const response = await page.goto(`${address()}/`, { waitUntil: "networkidle0" });
+  const response = await visit(page, `${address()}/`);
   expect(await response!.text()).toContain("Dunes below the station");
   // What other tests brought in may stand beside it.
   const cards = await page.$$eval('[data-testid="picture"]', (all) => all.map((card) => (card as HTMLElement).innerText));
@@ -456,7 +456,7 @@ test("a print changed in another window is not overwritten: the work can be kept
 });
 
 test("a picture is deleted and brought back", async () => {
-  await page.goto(`${address()}/`, { waitUntil: "networkidle0" });
+  await visit(page, `${address()}/`);
   await page.click('button[aria-label="More for Colours of the shop"]');
   await pick(page, "Move to the bin");
   await page.waitForFunction(() => ![...document.querySelectorAll("h2")].some((title) => title.innerText === "Colours of the shop"));
@@ -478,7 +478,7 @@ test("an upload can be cancelled", async () => {
   await press(page, "Cancel", '[data-testid="imports"]');
   await page.waitForSelector('[data-testid="imports"] [data-state="cancelled"]');
   await session.detach();
-  await page.goto(`${address()}/`, { waitUntil: "networkidle0" });
+  await visit(page, `${address()}/`);
   expect(await page.evaluate(() => document.body.innerText)).not.toContain("Large");
 });
 
