@@ -155,9 +155,16 @@ export class Source {
     return this.#reduced(size, reduceDecoded);
   }
 
-  /** The same without what lies inside its pixels: half the work, for frames whose detail is kept from others. */
+  /** The same without what lies inside its pixels: half the work, for frames whose detail is kept from others. Of parts too; with the spots they have now. */
   reducedPlainly(size: Size): Source {
-    return this.#reduced(size, reducePlainly);
+    const { x, y, whole } = this.place;
+    if (whole.width === this.size.width && whole.height === this.size.height) return this.#reduced(size, reducePlainly);
+    const [across, down] = [size.width / this.size.width, size.height / this.size.height];
+    const place = { x: x * across, y: y * down, whole: { width: whole.width * across, height: whole.height * down } };
+    const reduced = new Source(reducePlainly(this.#found, this.size, size), size, this.toP3, place, this.crew);
+    reduced.#cleaned = this.#cleaned && reducePlainly(this.#cleaned, this.size, size);
+    reduced.#healed = this.#healed;
+    return reduced;
   }
 
   #reduced(size: Size, reduce: typeof reduceDecoded): Source {

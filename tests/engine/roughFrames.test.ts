@@ -5,6 +5,7 @@ import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import { emptyRegion } from "@/core/plan/editRegions";
 import type { Pass, Plan } from "@/core/plan/plan";
 import { RoughFrames } from "@/engine/roughFrames";
+import { Source } from "@/engine/source";
 import { Stage } from "@/engine/stage";
 import { FINISHED } from "@/engine/stageTypes";
 import { colourful } from "../madePictures";
@@ -91,6 +92,33 @@ test.each([
     expect([scale, off.median <= 1, off.most <= 6]).toEqual([scale, true, true]);
     expect(same.every((level, i) => level === before[i])).toBe(true);
   }
+});
+
+test.each([
+  ["a strand", { passes: [placement(5), ...after] }, { passes: [placement(6), ...after] }],
+  ["contrast in an oval", oval(2), oval(4)],
+] as const)("so does a frame of a part, with what it needs of the whole: %s", (_, from, to) => {
+  const place = { x: 301, y: 187, whole: there };
+  const part = { width: 420, height: 331 };
+  const cut = new Uint16Array(3 * part.width * part.height);
+  for (let y = 0; y < part.height; y++) {
+    const first = 3 * ((place.y + y) * there.width + place.x);
+    cut.set(levels.subarray(first, first + 3 * part.width), 3 * y * part.width);
+  }
+  const fine = new Stage(Source.fromLevels(cut, part, SRGB_SPACE, { place }));
+  const small = { width: 210, height: 166 };
+  const smaller = new Stage(fine.source.reducedPlainly(small));
+  const show = (stage: Stage, plan: Partial<Plan>) => {
+    const compiled = compilePlan(planOf(plan));
+    whole.update(compiled, hand);
+    return stage.render(compiled, hand, FINISHED, { bases: whole.bases() }).slice();
+  };
+  const [before, moved] = [show(fine, from as Partial<Plan>), show(fine, to as Partial<Plan>)];
+  const rough = new RoughFrames();
+  rough.keep("a strand", 0.5, { ...part, rgba: before }, { ...small, rgba: show(smaller, from as Partial<Plan>) });
+  const off = levelsOff(rough.complete(show(smaller, to as Partial<Plan>), undefined), moved);
+  expect(levelsOff(before, moved).most).toBeGreaterThan(5);
+  expect([off.median <= 1, off.most <= 6]).toEqual([true, true]);
 });
 
 test("frames are whole until the detail of one is kept for what the hand moves, at the size it is shown", () => {

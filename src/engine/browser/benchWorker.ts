@@ -20,9 +20,10 @@ import type {
   ToWorker,
 } from "../messages";
 import { Pace } from "../pace";
+import type { RoughFrames } from "../roughFrames";
 import { closeReach, looksAtWhole } from "../runs";
 import { PlanReceiver } from "../wirePlan";
-import { CloseParts, type ClosePart, type Wanted } from "./closeParts";
+import { CloseParts, smallerPart, type ClosePart, type Wanted } from "./closeParts";
 import { handMask, handStops, movedIn, screenOf, showingOf } from "./requests";
 import { ShownViews, type ShownView } from "./shownViews";
 import { spotSource } from "./spotSource";
@@ -229,8 +230,10 @@ turn.port1.onmessage = () => {
 function forgetStages(): void {
   const { shown, close } = open!;
   shown.forget();
-  close.there?.whole?.forget();
-  close.there?.views.forget();
+  const part = close.there;
+  part?.whole?.forget();
+  part?.views.forget();
+  part?.smaller?.views.forget();
 }
 
 function schedule(): void {
@@ -251,26 +254,70 @@ function renderWaiting(): void {
   clearTimeout(wholeLater);
   clearTimeout(beneathLater);
   clearTimeout(countLater);
-  if (!shown) return renderWhole(number, request, open.shown, "preview", true);
+  if (!shown) return renderOn(wholeTarget(open.shown, "preview"), number, request, true);
   // What is looked at comes first; the preview beneath, with the histograms, follows when the hand rests.
-  if (shown.whole) renderWhole(number, request, shown.whole, shown.of.area, true);
-  else renderPart(shown, number, request, true);
+  renderOn(shown.whole ? wholeTarget(shown.whole, shown.of.area) : partTarget(shown), number, request, true);
   beneathLater = setTimeout(() => renderBeneath(number, request), shown.whole ? 2 * WHOLE_AFTER_MS : PREVIEW_AFTER_MS);
 }
 
-/** Renders a part of the picture; what it needs of the whole is found on a smaller one where the hand moves and would have to wait for it. */
-function renderPart(part: ClosePart, number: number, request: RenderRequest, isMoving: boolean): void {
-  const { views, of, print } = part;
+/** Something a frame shows. */
+interface Target {
+  area: Screen["area"];
+  rough: RoughFrames;
+  view(request: RenderRequest): ShownView;
+  /** The same with edges so many times as long. */
+  smaller(request: RenderRequest, scale: number): ShownView;
+  /** What it needs of the whole picture; absent where it is that. */
+  bases?(request: RenderRequest, scale: number): Bases;
+}
+
+const wholeTarget = (shown: ShownViews, area: Screen["area"]): Target => ({
+  area,
+  rough: shown.rough,
+  view: (request) => shown.view(request.shownFrame, request.shownSize, purposeOf(request)),
+  smaller: ({ shownFrame, shownSize }, scale) => shown.smaller(shownFrame, shownSize, scale),
+});
+
+const partTarget = (part: ClosePart): Target => ({
+  area: part.of.area,
+  rough: part.rough,
+  view: (request) => ({ stage: part.views.stage(purposeOf(request)), print: part.print }),
+  smaller: ({ plan }, scale) => smallerPart(part, scale, compile(plan).spotsKey),
+  bases: basesFor,
+});
+
+/** Renders a frame, roughly where the hand moves and would have to wait for more: smaller, and with what it needs of the whole picture found on a smaller one. */
+function renderOn(target: Target, number: number, request: RenderRequest, isMoving: boolean): void {
+  const { area, rough } = target;
+  const full = target.view(request);
   const begin = performance.now();
+  const size = sizeOf(full.print ?? full.stage.size);
   const doing = movedIn(request, compile(request.plan));
-  const scale = isMoving && doing ? basesPace.scaleFor(doing) : 1;
-  const bases = basesFor(request, scale);
-  if (doing) basesPace.took(scale, performance.now() - begin);
-  const stage = views.stage(purposeOf(request));
-  const rgba = pixelsOf({ stage, print }, request, spare, bases);
+  const basesScale = isMoving && doing && target.bases ? basesPace.scaleFor(doing) : 1;
+  const bases = target.bases?.(request, basesScale);
+  const basesMs = performance.now() - begin;
+  if (doing && bases) basesPace.took(basesScale, basesMs);
+  const scale = isMoving && doing ? rough.scaleFor(doing, size) : 1;
+  const view = scale < 1 ? target.smaller(request, scale) : full;
+  const rendered = pixelsOf(view, request, scale < 1 ? rough.small : spare, bases);
+  const renderedMs = performance.now() - begin - basesMs;
+  const rgba = scale < 1 ? rough.complete(rendered, spare) : rendered;
   spare = undefined;
-  show({ number, screen: screenOf(of.area, request), ...sizeOf(print ?? stage.size), rgba, scale, tookMs: performance.now() - begin });
-  if (scale < 1) wholeLater = setTimeout(() => renderPart(part, number, request, false), WHOLE_AFTER_MS);
+  const keptScale = doing && rough.took(scale, renderedMs, doing);
+  const kept = keptScale && rgba.slice(); // what is shown goes away to be drawn
+  const worst = Math.min(scale, basesScale);
+  show({ number, screen: screenOf(area, request), ...size, rgba, scale: worst, tookMs: performance.now() - begin });
+  if (request.isPeek) return;
+  if (!target.bases) {
+    inSight = view.stage;
+    count(view.stage, request);
+  }
+  if (worst < 1) wholeLater = setTimeout(() => renderOn(target, number, request, false), WHOLE_AFTER_MS);
+  if (!doing || !keptScale || !kept) return;
+  // What the frame shows beside a smaller one of the same plan is kept.
+  const smaller = target.smaller(request, keptScale);
+  const small = { ...sizeOf(smaller.print ?? smaller.stage.size), rgba: pixelsOf(smaller, request, rough.small, bases) };
+  rough.keep(doing, keptScale, { ...size, rgba: kept }, small);
 }
 
 /** Renders the preview beneath what is looked at closely. */
@@ -280,43 +327,6 @@ function renderBeneath(number: number, request: RenderRequest): void {
   const rgba = pixelsOf({ stage, print }, request, undefined);
   show({ number, screen: screenOf("preview", request), ...sizeOf(print ?? stage.size), rgba, scale: 1, tookMs: performance.now() - begin });
   if (!request.isPeek) count(stage, request);
-}
-
-/** Renders the whole picture, roughly where the hand moves and would have to wait for more. */
-function renderWhole(number: number, request: RenderRequest, shown: ShownViews, area: Screen["area"], isMoving: boolean): void {
-  const { rough } = shown;
-  const whole = shown.view(request.shownFrame, request.shownSize, purposeOf(request));
-  const begin = performance.now();
-  const size = sizeOf(whole.print ?? whole.stage.size);
-  const doing = movedIn(request, compile(request.plan));
-  const scale = isMoving && doing ? rough.scaleFor(doing, size) : 1;
-  const view = scale < 1 ? shown.smaller(request.shownFrame, request.shownSize, scale) : whole;
-  const rendered = pixelsOf(view, request, scale < 1 ? rough.small : spare);
-  const renderedMs = performance.now() - begin;
-  const rgba = scale < 1 ? rough.complete(rendered, spare) : rendered;
-  spare = undefined;
-  const keptScale = doing && rough.took(scale, renderedMs, doing);
-  const kept = keptScale && rgba.slice(); // what is shown goes away to be drawn
-  show({ number, screen: screenOf(area, request), ...size, rgba, scale, tookMs: performance.now() - begin });
-  if (request.isPeek) return;
-  inSight = view.stage;
-  count(view.stage, request);
-  if (scale < 1) wholeLater = setTimeout(() => renderWhole(number, request, shown, area, false), WHOLE_AFTER_MS);
-  if (doing && keptScale && kept) keepDetail(request, shown, doing, keptScale, { ...size, rgba: kept });
-}
-
-/** Keeps what a whole frame shows beside a smaller one, for frames that are to be rough. */
-function keepDetail(
-  request: RenderRequest,
-  shown: ShownViews,
-  doing: string,
-  scale: number,
-  whole: Size & { rgba: Uint8ClampedArray },
-): void {
-  const { rough } = shown;
-  const smaller = shown.smaller(request.shownFrame, request.shownSize, scale);
-  const small = { ...sizeOf(smaller.print ?? smaller.stage.size), rgba: pixelsOf(smaller, request, rough.small) };
-  rough.keep(doing, scale, whole, small);
 }
 
 function pixelsOf({ stage, print }: ShownView, request: RenderRequest, buffer: ArrayBuffer | undefined, bases?: Bases) {

@@ -15,10 +15,11 @@ import { TURN_REACH } from "@/core/kernels/turnWeights";
 import type { Spot } from "@/core/spots/spot";
 import type { LevelFetcher } from "../levelFetcher";
 import type { LevelArea } from "../messages";
+import { RoughFrames } from "../roughFrames";
 import { Source } from "../source";
 import { Views } from "../views";
 import { BesideParts } from "./besideParts";
-import { ShownViews } from "./shownViews";
+import { scaledSize, ShownViews, type ShownView } from "./shownViews";
 
 /** A part of a print that is looked at closely: a rectangle of it at a level. */
 export interface Wanted {
@@ -40,6 +41,19 @@ export interface ClosePart {
   /** The same picture at the sizes it is shown at, where all of it is there. */
   whole: ShownViews | undefined;
   beside: BesideParts;
+  rough: RoughFrames;
+  /** It smaller, with the spots it had then. */
+  smaller: { scale: number; spotsKey: string; views: Views } | undefined;
+}
+
+/** A part with edges so many times as long. */
+export function smallerPart(part: ClosePart, scale: number, spotsKey: string): ShownView {
+  const { source } = part.views;
+  if (part.smaller?.scale !== scale || part.smaller.spotsKey !== spotsKey)
+    part.smaller = { scale, spotsKey, views: new Views(source.reducedPlainly(scaledSize(source.size, scale))) };
+  const stage = part.smaller.views.stage("print");
+  const { print } = part;
+  return { stage, print: print && { ...print, x: print.x * scale, y: print.y * scale, ...scaledSize(print, scale) } };
 }
 
 /** Pixels beyond a part are fetched in such steps, so that a radius under the hand does not ask for others each time. */
@@ -124,16 +138,20 @@ export class CloseParts {
       print: isAll ? undefined : onPart(part, needed),
       whole: isWholePicture ? new ShownViews(views, this.picture.levels[0]!) : undefined,
       beside,
+      rough: new RoughFrames(),
+      smaller: undefined,
     };
   }
 
   /** Fetches what lies beside a part and covers spots in it, where that is not there yet; until then they are not covered. */
-  #fetchBeside({ of, beside, views }: ClosePart, spots: readonly Spot[]): void {
+  #fetchBeside(part: ClosePart, spots: readonly Spot[]): void {
+    const { of, beside, views } = part;
     const missing = beside.missing(spots);
     if (missing.length === 0) return;
     const cleaned = of.isCleaned ? this.cleaned : undefined;
     beside.fetch(missing, views.source, this.fetcher, cleaned, new AbortController().signal).then(() => {
       views.forget();
+      part.smaller = undefined;
       this.onArrived();
     }, this.onFailed);
   }

@@ -47,11 +47,7 @@ export class ShownViews {
   smaller(frame: Frame, shownSize: Size, scale: number): ShownView {
     const views = this.#viewsOf(frame, shownSize);
     if (this.#smaller?.of !== views || this.#smaller.scale !== scale) {
-      const [width, height] = [views.size.width, views.size.height].map((edge) => Math.max(1, Math.round(edge * scale))) as [
-        number,
-        number,
-      ];
-      this.#smaller = { of: views, scale, views: new Views(views.source.reducedPlainly({ width, height })) };
+      this.#smaller = { of: views, scale, views: new Views(views.source.reducedPlainly(scaledSize(views.size, scale))) };
     }
     const stage = this.#smaller.views.stage("print");
     return { stage, print: printOn(frame, this.picture, stage.size) };
@@ -65,4 +61,9 @@ export class ShownViews {
     if (fitted?.size.width === width && fitted.size.height === height) return fitted;
     return (this.#fitted = new Views(there.source.reducedTo({ width, height })));
   }
+}
+
+/** At least a pixel each way. */
+export function scaledSize({ width, height }: Size, scale: number): Size {
+  return { width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)) };
 }
