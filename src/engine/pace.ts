@@ -1,9 +1,11 @@
-/** What a frame under a moving hand may take in the worker, so that it is drawn within one of a screen of 60 Hz. Units: ms. */
-const BUDGET_MS = 9;
+/** What a frame under a moving hand may take in the worker, so that it is drawn within half of one of a screen of 60 Hz: counts and the page want their share. Units: ms. */
+const BUDGET_MS = 7;
 /** Long edges of frames, in parts of what is shown. */
 const SCALES = [1, 1 / 2, 3 / 8, 1 / 4] as const;
 /** The quickest of so many frames tells that they are too large: single ones are held up by what the machine does besides. */
-const FRAMES_TO_SHRINK = 2;
+const FRAMES_TO_SHRINK = 3;
+/** But for so many times the budget, which nothing besides takes. */
+const FAR_TOO_LONG = 4;
 /** The slowest of so many tells that they may be larger, if it promises to take no more than this part of the budget. */
 const FRAMES_TO_GROW = 12;
 const ROOM_TO_GROW = 0.6;
@@ -36,8 +38,9 @@ export class Pace {
     if (!took) return void (this.#took = []);
     took.push(ms);
     if (took.length > FRAMES_TO_GROW) took.shift();
-    const quickest = Math.min(...took.slice(-FRAMES_TO_SHRINK));
-    const isTooLarge = took.length >= FRAMES_TO_SHRINK && quickest > BUDGET_MS * (scale < 1 ? ROOM_TO_STAY : 1);
+    const needed = ms > FAR_TOO_LONG * BUDGET_MS ? 1 : FRAMES_TO_SHRINK;
+    const quickest = Math.min(...took.slice(-needed));
+    const isTooLarge = took.length >= needed && quickest > BUDGET_MS * (scale < 1 ? ROOM_TO_STAY : 1);
     if (isTooLarge) return this.#turnTo(largest(quickest / scale ** 2, BUDGET_MS));
     if (took.length < FRAMES_TO_GROW) return;
     const larger = largest(Math.max(...took) / scale ** 2, BUDGET_MS * ROOM_TO_GROW);

@@ -123,7 +123,7 @@ test.each([
 
 test("frames are whole until the detail of one is kept for what the hand moves, at the size it is shown", () => {
   const rough = new RoughFrames();
-  const slow = (doing: string) => [1, 2, 3].map(() => (rough.scaleFor(doing, size), rough.took(1, 30, doing))).at(-1);
+  const slow = (doing: string) => [1, 2, 3, 4].map(() => (rough.scaleFor(doing, size), rough.took(1, 26, doing))).at(-1);
   expect(slow("a strand")).toBe(0.5);
   expect(rough.scaleFor("a strand", size)).toBe(1);
   const small = { width: 250, height: 167 };

@@ -12,6 +12,7 @@ import {
   type Placing,
 } from "@/core/frame/frame";
 import { TURN_REACH } from "@/core/kernels/turnWeights";
+import type { Size } from "@/core/spatial/areaReduce";
 import type { Spot } from "@/core/spots/spot";
 import type { LevelFetcher } from "../levelFetcher";
 import type { LevelArea } from "../messages";
@@ -52,8 +53,16 @@ export function smallerPart(part: ClosePart, scale: number, spotsKey: string): S
   if (part.smaller?.scale !== scale || part.smaller.spotsKey !== spotsKey)
     part.smaller = { scale, spotsKey, views: new Views(source.reducedPlainly(scaledSize(source.size, scale))) };
   const stage = part.smaller.views.stage("print");
-  const { print } = part;
-  return { stage, print: print && { ...print, x: print.x * scale, y: print.y * scale, ...scaledSize(print, scale) } };
+  return { stage, print: part.print && smallerPrint(part.print, stage.size, scale) };
+}
+
+/** Where a print lies on a part that is smaller. What is cut pixel for pixel stays so, for between pixels it takes longer: what a frame changes may lie half a pixel beside. */
+function smallerPrint(print: Placing, size: Size, scale: number): Placing {
+  const { width, height } = scaledSize(print, scale);
+  const [x, y] = [print.x * scale, print.y * scale];
+  const isUpright = print.across.x === 1 && print.down.y === 1;
+  if (!isUpright || !isPixelForPixel(print)) return { ...print, x, y, width, height };
+  return { ...print, x: Math.min(Math.round(x), size.width - width), y: Math.min(Math.round(y), size.height - height), width, height };
 }
 
 /** Pixels beyond a part are fetched in such steps, so that a radius under the hand does not ask for others each time. */
