@@ -81,7 +81,7 @@ let beneathLater: ReturnType<typeof setTimeout> | undefined;
 const basesPace = new Pace();
 /** The whole frame after a rough one. */
 let wholeLater: ReturnType<typeof setTimeout> | undefined;
-/** The stage of the whole picture whose frame is in sight. */
+/** The stage whose frame is in sight. */
 let inSight: Stage | undefined;
 const receiver = new PlanReceiver();
 const compile = planCompiler();
@@ -308,10 +308,8 @@ function renderOn(target: Target, number: number, request: RenderRequest, isMovi
   const worst = Math.min(scale, basesScale);
   show({ number, screen: screenOf(area, request), ...size, rgba, scale: worst, tookMs: performance.now() - begin });
   if (request.isPeek) return;
-  if (!target.bases) {
-    inSight = view.stage;
-    count(view.stage, request);
-  }
+  inSight = view.stage;
+  if (!target.bases) count(view.stage, request);
   if (worst < 1) wholeLater = setTimeout(() => renderOn(target, number, request, false), WHOLE_AFTER_MS);
   if (!doing || !keptScale || !kept) return;
   // What the frame shows beside a smaller one of the same plan is kept.
@@ -407,23 +405,19 @@ function sayFailed(error: unknown): void {
   if ((error as Error).name !== "AbortError") say({ type: "failed", message: wordsOf(error).message });
 }
 
-function readPoint({ x, y }: Place) {
+/** Reads what is in sight, or the preview where that does not lie there. */
+function readPoint(at: Place) {
   if (!open) return undefined;
-  const { preview, close } = open;
-  if (close.there) {
-    const { place, size } = close.there.views.source;
-    const column = Math.floor(x * place.whole.width) - place.x;
-    const row = Math.floor(y * place.whole.height) - place.y;
-    const inside = column >= 0 && row >= 0 && column < size.width && row < size.height;
-    const reading = inside ? close.there.views.stage("print").readPoint(column, row) : undefined;
-    if (reading) return reading;
-  }
-  return readStage(inSight ?? preview.stage("print"), { x, y });
+  return (inSight && readStage(inSight, at)) ?? readStage(open.preview.stage("print"), at);
 }
 
+/** Reads a stage of the picture or of a part; undefined outside that. */
 function readStage(stage: Stage, { x, y }: Place) {
-  const { width, height } = stage.size;
-  return stage.readPoint(Math.min(Math.floor(x * width), width - 1), Math.min(Math.floor(y * height), height - 1));
+  const { place, size } = stage.source;
+  const { width, height } = place.whole;
+  const [column, row] = [Math.floor(Math.min(x * width, width - 0.5) - place.x), Math.floor(Math.min(y * height, height - 0.5) - place.y)];
+  const isInside = column >= 0 && row >= 0 && column < size.width && row < size.height;
+  return isInside ? stage.readPoint(column, row) : undefined;
 }
 
 const sizeOf = ({ width, height }: Size): Size => ({ width, height });
