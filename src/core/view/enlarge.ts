@@ -10,7 +10,7 @@ export interface Between {
   part: Int32Array;
 }
 
-/** Places of `to` pixels between `from` of the same line, middle to middle; those beyond the first and last are theirs. */
+/** Places of `to` pixels between `from` of the same line, middle to middle; those beyond the first and last are theirs. Shape: `to` of each, both counts at least 1. */
 export function placesBetween(from: number, to: number): Between {
   const places = { first: new Int32Array(to), part: new Int32Array(to) };
   for (let i = 0; i < to; i++) {
@@ -22,7 +22,12 @@ export function placesBetween(from: number, to: number): Between {
   return places;
 }
 
-/** A picture of 4 bytes a pixel, linearly between its pixels, rounded. The plain twin of as/enlarge.ts. */
+/**
+ * A picture enlarged, linearly between its pixels, rounded. The plain twin of as/enlarge.ts.
+ *
+ * Shape   4 bytes a pixel, row after row, `from` and `to` pixels; each way at least 1.
+ * Units   levels 0–255.
+ */
 export function enlarged(rgba: Uint8ClampedArray, from: Size, to: Size): Uint8ClampedArray {
   const [across, down] = [placesBetween(from.width, to.width), placesBetween(from.height, to.height)];
   const out = new Uint8ClampedArray(4 * to.width * to.height);

@@ -234,6 +234,7 @@ function forgetStages(): void {
   part?.whole?.forget();
   part?.views.forget();
   part?.smaller?.views.forget();
+  inSight = undefined;
 }
 
 function schedule(): void {
@@ -282,7 +283,7 @@ const partTarget = (part: ClosePart): Target => ({
   area: part.of.area,
   rough: part.rough,
   view: (request) => ({ stage: part.views.stage(purposeOf(request)), print: part.print }),
-  smaller: ({ plan }, scale) => smallerPart(part, scale, compile(plan).spotsKey),
+  smaller: ({ plan }, scale) => smallerPart(part, scale, compile(plan)),
   bases: basesFor,
 });
 

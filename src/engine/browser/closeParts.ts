@@ -11,6 +11,7 @@ import {
   type Frame,
   type Placing,
 } from "@/core/frame/frame";
+import type { CompiledPlan } from "@/core/plan/compilePlan";
 import { TURN_REACH } from "@/core/kernels/turnWeights";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { Spot } from "@/core/spots/spot";
@@ -47,11 +48,14 @@ export interface ClosePart {
   smaller: { scale: number; spotsKey: string; views: Views } | undefined;
 }
 
-/** A part with edges so many times as long. */
-export function smallerPart(part: ClosePart, scale: number, spotsKey: string): ShownView {
+/** A part with edges so many times as long, its spots covered as in a plan. */
+export function smallerPart(part: ClosePart, scale: number, plan: Pick<CompiledPlan, "spots" | "spotsKey">): ShownView {
   const { source } = part.views;
-  if (part.smaller?.scale !== scale || part.smaller.spotsKey !== spotsKey)
+  const { spotsKey } = plan;
+  if (part.smaller?.scale !== scale || part.smaller.spotsKey !== spotsKey) {
+    source.heal(plan); // a glance at another state may have covered others
     part.smaller = { scale, spotsKey, views: new Views(source.reducedPlainly(scaledSize(source.size, scale))) };
+  }
   const stage = part.smaller.views.stage("print");
   return { stage, print: part.print && smallerPrint(part.print, stage.size, scale) };
 }
