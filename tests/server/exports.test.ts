@@ -1,4 +1,5 @@
 import { randomUUID } from "node:crypto";
+import { writeFile } from "node:fs/promises";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
 import { spawn } from "node:child_process";
@@ -7,6 +8,8 @@ import { beforeAll, describe, expect, test } from "vitest";
 import { GET as getFile } from "@/app/api/exports/[id]/file/route";
 import { ExportSettings } from "@/contracts/exportSettings";
 import { defaultPlan } from "@/core/plan/defaultPlan";
+import { decodePicture } from "@/engine/node/decodePicture";
+import { renderPicture } from "@/engine/node/renderPicture";
 import { exportJob } from "@/server/exports/exportJob";
 import { cancelExport, EXPORT_JOB, getExport, requestExport } from "@/server/exports/exports";
 import { takeJob } from "@/server/jobs/jobs";
@@ -14,7 +17,8 @@ import { runJob, startWorker } from "@/server/jobs/worker";
 import { blobStream, storeBlob } from "@/server/blobs/blobs";
 import { contentDisposition, fileNameOf } from "@/server/exports/fileName";
 import { importPicture } from "@/server/pictures/pictures";
-import { getPrint } from "@/server/prints/prints";
+import { addPrint, getPrint } from "@/server/prints/prints";
+import { burnOnTheRight } from "../brushedPlan";
 import { colourful, rgb16, wedge16 } from "../madePictures";
 import { ownDatabase, pieces } from "./ownDatabase";
 
@@ -60,6 +64,28 @@ test("an export goes through the queue and comes out with the wedge unchanged", 
   const grey = new Uint16Array(data.buffer, data.byteOffset, data.length / 2);
   expect(grey.every((level, i) => Math.abs(level - Math.min(i, 65535)) <= 1)).toBe(true);
   await worker.stop();
+});
+
+test("what is exported, again and again in one process, is what the plan comes to by itself, through brushed regions too", async () => {
+  const file = await rgb16(colourful(120, 81), 120, 81).png().toBuffer();
+  const { id: pictureId } = (await importPicture(sql(), "regions.png", pieces(file))).picture;
+  const path = join(folder, "regions.png");
+  await writeFile(path, file);
+  const picture = await decodePicture(path, join(folder, "regions"));
+  const plans = [burnOnTheRight({ soften: 0.02 }), burnOnTheRight({ soften: 0.01, fit: 0.03 })];
+  for (const plan of [...plans, ...plans.toReversed()]) {
+    const made = await addPrint(sql(), pictureId, plan);
+    const { id } = await requestExport(sql(), made.id, made.head, tiff);
+    await runNext();
+    expect(await getExport(sql(), id)).toMatchObject({ state: "done" });
+    const response = await getFile(new Request("http://here/"), { params: Promise.resolve({ id }) });
+    const exported = await sharp(Buffer.from(await response.arrayBuffer()))
+      .toColourspace("grey16")
+      .raw({ depth: "ushort" })
+      .toBuffer();
+    const { levels } = await renderPicture(picture, plan, { depth: 16 });
+    expect(new Uint16Array(exported.buffer, exported.byteOffset, exported.length / 2)).toEqual(levels);
+  }
 });
 
 test("one cancelled while it waits is not rendered", async () => {

@@ -1,7 +1,7 @@
-import { strokesKey } from "../region/shapeKey";
+import { strokesKey } from "../brush/strokesKey";
 import type { Gate } from "./gate";
 
-/** Equal keys, equal gates; strokes by the objects they are. */
+/** Equal keys, equal gates. */
 export function gateKey(gate: Gate): string {
   return `${JSON.stringify({ ...gate, repair: [] })} ${strokesKey(gate.repair)}`;
 }

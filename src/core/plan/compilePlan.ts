@@ -1,3 +1,4 @@
+import { strokesKey } from "../brush/strokesKey";
 import { frameKey, type Frame } from "../frame/frame";
 import { gateBeforeMix, isRepairedOnTheWay, readsEnteringTone, type Gate } from "../gate/gate";
 import { gateKey } from "../gate/gateKey";
@@ -5,7 +6,7 @@ import { hueTableOf, partsColours, weightsAt } from "../mix/mixLook";
 import { LUMINANCE_WEIGHTS, type Weights } from "../mix/weights";
 import { actsOnColour, colourStepOf, leavesAll, placedStops, stepOf, strokesOfMove, withMoveStrokes } from "../passes/passKinds";
 import type { Region } from "../region/region";
-import { shapeKey, strokesKey } from "../region/shapeKey";
+import { shapeKey } from "../region/shapeKey";
 import type { ColourStep } from "../steps/colourStep";
 import type { Step } from "../steps/step";
 import { spotKey, type Spot } from "../spots/spot";
