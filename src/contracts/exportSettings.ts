@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { jpegNoise, type CoderNoise } from "@/core/view/coderNoise";
 import { OUTPUT_SPACES, type OutputSpace } from "@/core/colour/printColour";
 import { OUTPUT_SHARPENINGS } from "@/core/passes/sharpen/forOutput";
 
@@ -58,10 +59,7 @@ export function exportSpace({ colour }: ExportSettings): OutputSpace | undefined
   return colour === "grey" ? undefined : colour;
 }
 
-/**
- * Levels of noise that keep a smooth sky smooth in a JPEG of a quality: the coarser its steps, the more; none in other formats.
- * Source  measured: docs/decisions/0014-eight-bits.md.
- */
-export function exportNoise({ format, quality }: ExportSettings): number {
-  return format === "jpeg" ? Math.min(Math.max(1 + (95 - quality) / 5, 1), 3) : 0;
+/** Noise that keeps a smooth sky smooth in a JPEG of a quality; none in other formats. */
+export function exportNoise({ format, quality }: ExportSettings): CoderNoise | undefined {
+  return format === "jpeg" ? jpegNoise(quality) : undefined;
 }

@@ -14,7 +14,8 @@ import type { ChromaStep, DetailStep, GivenStops, Meeting, MixedStep, Surroundin
 import type { Surroundings } from "@/core/spatial/slicedBase";
 import type { ToneBase } from "@/core/spatial/toneBase";
 import { lightIn, LUMINANCE_WEIGHTS, staysWithin, type Weights } from "@/core/mix/weights";
-import { DITHER_PERIOD } from "@/core/view/dither";
+import { DITHER_PERIOD, noiseLine, type Noise } from "@/core/view/dither";
+import { WAVES_PERIOD } from "@/core/view/coderNoise";
 import type { OutputSpace } from "@/core/colour/printColour";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 import { padded, SurroundingsBand, type BandPlace } from "./surroundingsBand";
@@ -65,6 +66,7 @@ export class BandMachine {
   readonly #meanTable: number;
   readonly #output: number;
   readonly #ditherRow: number;
+  readonly #wavesRow: number;
   readonly #counts: number;
   readonly #tables: TableSlots;
   readonly #stops: StopsBand;
@@ -87,7 +89,8 @@ export class BandMachine {
       8 * (MEAN_KNOTS + 1) +
       TableSlots.bytes(TABLE_SLOTS + 2, tableKnots) +
       SurroundingsBand.bytes(padded) +
-      4 * padded +
+      4 * 4 * padded +
+      4 * WAVES_PERIOD +
       16 * HISTOGRAM_BINS +
       StopsBand.bytes +
       ChromaBand.bytes +
@@ -104,7 +107,8 @@ export class BandMachine {
     this.#colourMatrix = heap.reserve(36);
     this.#toneTable = heap.reserve(8 * (LUMINANCE_KNOTS + 1));
     this.#meanTable = heap.reserve(8 * (MEAN_KNOTS + 1));
-    this.#ditherRow = heap.reserve(4 * Math.max(padded, DITHER_PERIOD));
+    this.#ditherRow = heap.reserve(4 * 4 * Math.max(padded, DITHER_PERIOD));
+    this.#wavesRow = heap.reserve(4 * WAVES_PERIOD);
     this.#counts = heap.reserve(16 * HISTOGRAM_BINS);
     this.#tables = new TableSlots(heap, TABLE_SLOTS + 2, tableKnots);
     this.#chroma = new ChromaBand(heap, this.#plane);
@@ -448,10 +452,12 @@ export class BandMachine {
     return this.#heap.u8(this.#output, 4 * width);
   }
 
-  /** tone, a, b → one row of 8-bit levels of three channels, dithered. A view, as above. */
-  print8Row(from: number, width: number, ditherRow: Float32Array): Uint8Array {
-    const mask = this.#setDither(ditherRow);
-    this.#chroma.to8(from, padded(width), this.#output, [this.#outputTable, this.#outputKnots], [this.#ditherRow, mask]);
+  /** tone, a, b → one row of 8-bit levels of three channels, dithered: each by waves of its own, if there are any. A view, as above. */
+  print8Row(from: number, width: number, row: Float32Array | Noise): Uint8Array {
+    const n = padded(width);
+    const mask = row instanceof Float32Array ? this.#setDither(row) : this.#setNoise(row, n);
+    const nextRow = row instanceof Float32Array ? 0 : this.#setWaves(row, n);
+    this.#chroma.to8(from, n, this.#output, [this.#outputTable, this.#outputKnots], [this.#ditherRow, mask], nextRow);
     return this.#heap.u8(this.#output, 3 * width);
   }
 
@@ -462,9 +468,9 @@ export class BandMachine {
   }
 
   /** tone → one row of 8-bit levels, dithered. A view, as above. */
-  grey8Row(from: number, width: number, ditherRow: Float32Array): Uint8Array {
-    const mask = this.#setDither(ditherRow);
+  grey8Row(from: number, width: number, row: Float32Array | Noise): Uint8Array {
     const [tone, n] = [this.#plane.tone + 4 * from, padded(width)];
+    const mask = row instanceof Float32Array ? this.#setDither(row) : this.#setNoise(row, n);
     this.#heap.run.grey8(tone, this.#output, n, this.#outputTable, this.#outputKnots, this.#ditherRow, mask);
     return this.#heap.u8(this.#output, width);
   }
@@ -479,10 +485,27 @@ export class BandMachine {
     return this.#hueTable !== undefined;
   }
 
-  /** Sets offsets for a row: those that begin anew after a period, or one for each pixel. Returns the mask of places in it. */
+  /** Sets offsets for a row that begin anew after a period. Returns the mask of places in it. */
   #setDither(row: Float32Array): number {
     this.#heap.f32(this.#ditherRow, row.length).set(row);
-    return row.length === DITHER_PERIOD ? DITHER_PERIOD - 1 : -1;
+    return DITHER_PERIOD - 1;
+  }
+
+  /** Makes offsets for each pixel of a row. Returns the same. */
+  #setNoise({ y, amplitude }: Noise, n: number): number {
+    this.#heap.run.noiseRow(this.#ditherRow, n, noiseLine(y), amplitude);
+    return -1;
+  }
+
+  /** Makes, behind those, the offsets of each channel. Returns how far behind. */
+  #setWaves({ y, waves }: Noise, n: number): number {
+    if (!waves) return 0;
+    const from = (y % WAVES_PERIOD) * WAVES_PERIOD;
+    waves.forEach((plane, c) => {
+      this.#heap.f32(this.#wavesRow, WAVES_PERIOD).set(plane.subarray(from, from + WAVES_PERIOD));
+      this.#heap.run.offsetRow(this.#ditherRow, this.#wavesRow, WAVES_PERIOD - 1, this.#ditherRow + 4 * n * (c + 1), n);
+    });
+    return 4 * n;
   }
 
   #begin(n: number): number {

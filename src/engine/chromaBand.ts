@@ -86,10 +86,10 @@ export class ChromaBand {
     this.heap.run.colourRgba(tone, a, b, out, n, this.#channels, this.#levels, LIGHT_KNOTS[8], ...greys, ...dither);
   }
 
-  /** The same as levels of three channels at 8 bits. */
-  to8(from: number, n: number, out: number, greys: readonly [number, number], dither: readonly [number, number]): void {
+  /** The same as levels of three channels at 8 bits; `nextRow` is how far behind the greys' row of offsets red's lies, and green's and blue's behind it; 0 where they share one. */
+  to8(from: number, n: number, out: number, greys: readonly [number, number], dither: readonly [number, number], nextRow: number): void {
     const [tone, a, b] = this.#from(from);
-    this.heap.run.colour8(tone, a, b, out, n, this.#channels, this.#levels, LIGHT_KNOTS[8], ...greys, ...dither);
+    this.heap.run.colour8(tone, a, b, out, n, this.#channels, this.#levels, LIGHT_KNOTS[8], ...greys, ...dither, nextRow);
   }
 
   /** The same as levels of three channels at 16 bits. */

@@ -8,7 +8,8 @@ import type { CompiledMask, CompiledPlan } from "@/core/plan/compilePlan";
 import { TONE_KNOTS } from "@/core/zones/toneKnots";
 import type { ForOutput } from "@/core/passes/sharpen/forOutput";
 import { areaReduceRows, rowsNeeded, type Size } from "@/core/spatial/areaReduce";
-import { ditherRow, noiseRow } from "@/core/view/dither";
+import { colourWaves, type CoderNoise } from "@/core/view/coderNoise";
+import { ditherRow } from "@/core/view/dither";
 import { encodedLevels } from "@/core/view/toneTables";
 import { bandColours, maskPicture, putColour, taken, takenColour, type StoredRows } from "./bandColours";
 import { BAND_PIXELS, BandMachine } from "./bandMachine";
@@ -50,7 +51,7 @@ export interface RowRenderer {
  * With `shown` it renders that mask instead, on the tones that leave the plan, linear from 0 to full.
  *
  * Shape   source of `size`, output of `output.size` (the same, or smaller).
- * Units   levels with the sRGB curve: 0–255 dithered, or with a noise of so many levels, or 0–65535 rounded.
+ * Units   levels with the sRGB curve: 0–255 dithered, or with a noise, or 0–65535 rounded.
  */
 export function rowRenderer(
   source: StoredRows & { size: Size; cleaned?: StoredRows | undefined },
@@ -199,8 +200,8 @@ function putRows(machine: BandMachine, { tone, chroma }: PrintRows, from: number
 export interface Output {
   size: Size;
   depth: 8 | 16;
-  /** Levels of noise instead of a dither. */
-  noise?: number | undefined;
+  /** Noise instead of a dither, for a coder that would take a dither away. */
+  noise?: CoderNoise | undefined;
   /** A last sharpening for its size; a mask has none. */
   sharpen?: ForOutput | undefined;
   /** The space in whose channels a plan that lays colour is written; absent, it is written in grey. */
@@ -208,11 +209,12 @@ export interface Output {
 }
 
 /** Writes what a machine holds, so many rows of output from one on. */
-function levelWriter(machine: BandMachine, { size: { width }, depth, noise = 0, space }: Output, isColoured: boolean, shown?: ShownMask) {
+function levelWriter(machine: BandMachine, { size: { width }, depth, noise, space }: Output, isColoured: boolean, shown?: ShownMask) {
   if (space) machine.setOutputSpace(space, depth);
   const top = depth === 8 ? 255 : 65535;
   machine.setOutputTable(shown ? pairTable(1, (share) => top * share) : encodedLevels(top));
-  const dither = (y: number) => (noise > 0 ? noiseRow(y, width, noise) : ditherRow(y));
+  const waves = noise && isColoured ? colourWaves(noise) : undefined;
+  const dither = (y: number) => (noise ? { y, amplitude: noise.light, waves } : ditherRow(y));
   const grey = (y: number, rows: number, out: Uint8Array | Uint16Array): void => {
     if (out instanceof Uint16Array) out.set(machine.grey16(), y * width);
     else for (let row = 0; row < rows; row++) out.set(machine.grey8Row(row * width, width, dither(y + row)), (y + row) * width);

@@ -23,8 +23,9 @@ import { compilePlan } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import { emptyRegion } from "@/core/plan/editRegions";
 import type { Pass, Plan } from "@/core/plan/plan";
+import { jpegNoise } from "@/core/view/coderNoise";
 import { encodedLevels, lookShare, lookTable } from "@/core/view/toneTables";
-import { ExportSettings } from "@/contracts/exportSettings";
+import { exportNoise, ExportSettings } from "@/contracts/exportSettings";
 import { renderPicture, type RenderOptions } from "@/engine/node/renderPicture";
 import { writePrint } from "@/engine/node/writePrint";
 import { Stage } from "@/engine/stage";
@@ -286,6 +287,72 @@ describe("a thing chosen by its likeness", () => {
     // Two pixels from the edge all of it is there on the one side, and on the other less than an eye sees.
     expect(Math.min(...chroma.slice(W / 2, edge - 2))).toBeGreaterThan(0.97 * full);
     expect(Math.max(...chroma.slice(edge + 2))).toBeLessThan(0.01);
+  });
+});
+
+describe("at 8 bits", () => {
+  /** A ramp so slow that each level is some hundred pixels wide. */
+  const slow = { width: 512, height: 256 };
+  const ramp = Uint16Array.from({ length: 3 * slow.width * slow.height }, (_, i) => 257 * 120 + 2 * (Math.floor(i / 3) % slow.width));
+  const slowLayout = { file: join(folder, "slow"), offset: 0, ...slow, depth: 16, space: SRGB_SPACE } as const;
+  writeFileSync(slowLayout.file, ramp);
+
+  /** Means of 8 × 32 blocks: their lightness, and how far blue and red differ from it, in levels. */
+  function blockMeans(levels: ArrayLike<number>): { light: number[]; blue: number[]; red: number[] } {
+    const means = { light: [] as number[], blue: [] as number[], red: [] as number[] };
+    for (let y = 0; y < slow.height; y += 32) {
+      for (let x = 0; x < slow.width; x += 8) {
+        const sums = [0, 0, 0];
+        for (let v = y; v < y + 32; v++)
+          for (let u = x; u < x + 8; u++) for (let c = 0; c < 3; c++) sums[c]! += levels[3 * (v * slow.width + u) + c]! / 256;
+        const [r, g, b] = sums as [number, number, number];
+        const light = 0.299 * r + 0.587 * g + 0.114 * b;
+        means.light.push(light);
+        means.blue.push((b - light) / 1.772);
+        means.red.push((r - light) / 1.402);
+      }
+    }
+    return means;
+  }
+
+  // Lightness at quality 88 is what a grey JPEG has there: docs/decisions/0014.
+  test.each([
+    ["png8", 95, 0.03, 0.05],
+    ["png8", 95, 1, 0.05],
+    ["jpeg", 100, 0.03, 0.2],
+    ["jpeg", 95, 0.03, 0.35],
+    ["jpeg", 95, 0.2, 0.35],
+    ["jpeg", 95, 1, 0.35],
+    ["jpeg", 88, 0.2, 0.5],
+  ] as const)(
+    "a faint colour in a %s of quality %i is on the mean what it is at 16 bits, at %d of its strength",
+    async (format, quality, strength, light) => {
+      const plan = planOf(tint(SEPIA, { strength }));
+      const of = (options: Partial<RenderOptions>) => renderPicture(slowLayout, plan, { depth: 16, threads: 1, space: "srgb", ...options });
+      const settings = ExportSettings.parse({ format, quality });
+      const wanted = blockMeans(Float64Array.from((await of({})).levels, (level) => level / 257));
+      const path = join(folder, `faint.${format}`);
+      await writePrint(await of({ depth: 8, noise: exportNoise(settings) }), settings, path);
+      const written = blockMeans(await sharp(path).raw().toBuffer());
+      expect(worst(written.blue, wanted.blue)).toBeLessThan(0.3);
+      expect(worst(written.red, wanted.red)).toBeLessThan(0.3);
+      expect(worst(written.light, wanted.light)).toBeLessThan(light);
+    },
+  );
+
+  test("greys beside colour are equal in all channels, whatever noise the coder is given", async () => {
+    const grey = { ...slowLayout, file: join(folder, "grey") };
+    writeFileSync(grey.file, ramp);
+    const plan = planOf(tint([{ zone: 5, hueDeg: 60, chroma: 0 }]), tint(SEPIA, { region: "oval" }));
+    const { levels: made } = await renderPicture(grey, plan, { depth: 8, threads: 1, space: "srgb", noise: jpegNoise(95) });
+    let [greys, colours] = [0, 0];
+    for (let i = 0; i < made.length; i += 3) {
+      const x = (i / 3) % slow.width;
+      if (x > 490) greys += Number(made[i] === made[i + 1] && made[i] === made[i + 2]);
+      else colours += Number(made[i] !== made[i + 1] || made[i] !== made[i + 2]);
+    }
+    expect(greys).toBe(slow.height * (slow.width - 491));
+    expect(colours).toBeGreaterThan(10_000);
   });
 });
 

@@ -61,6 +61,17 @@ describe.each(OUTPUT_SPACES)("in %s", (space) => {
     expect(far).toBeLessThan(40); // of 65,535, at chroma of up to 0.25; tints are within 8
   });
 
+  test("no pixel is changed by those that lie beside it: the same in any order", () => {
+    // Multiplied by a number that shares no factor with N, places are another order of places; faint, strong and out of range meet anew.
+    const order = Array.from({ length: N }, (_, i) => (i * 1231 + 7) % N);
+    const mixed = (plane: Float32Array) => Float32Array.from(order, (from) => plane[from]!);
+    const other = heapWith(mixed(tone), mixed(a), mixed(b), new Float32Array(2 * N), constantsOf(space), levels, greys);
+    const [t2, p2, q2, out2, constants2, light2, grey2] = other.at;
+    other.heap.run.colour16(t2, p2, q2, out2, N, constants2, light2, knotsOf(levels), grey2, knotsOf(greys));
+    const inOrder = other.heap.u16(out2, 3 * N);
+    order.forEach((from, i) => expect([...inOrder.subarray(3 * i, 3 * i + 3)]).toEqual([...made.subarray(3 * from, 3 * from + 3)]));
+  });
+
   test("keep the tone's luminance, shown or not", () => {
     const [r, g, b3] = [0, 1, 2].map((c) => apply3(OUTPUT_TO_P3[space], [Number(c === 0), Number(c === 1), Number(c === 2)] as Vector3));
     const lightOf = [r!, g!, b3!].map((column) => column.reduce((sum, part, row) => sum + part * P3_LUMINANCE[row]!, 0));
@@ -101,7 +112,7 @@ test("pixels of 4 bytes are the levels of the same colours, and offsets that all
   const [t, p, q, out, constants, light, grey, row] = at;
   heap.run.colourRgba(t, p, q, out, N, constants, light, 4096, grey, knotsOf(greys8), row, -1);
   const made = heap.u8(out, 4 * N).slice();
-  heap.run.colour8(t, p, q, out, N, constants, light, 4096, grey, knotsOf(greys8), row, -1);
+  heap.run.colour8(t, p, q, out, N, constants, light, 4096, grey, knotsOf(greys8), row, -1, 0);
   const three = heap.u8(out, 3 * N);
   for (let i = 0; i < N; i++) {
     expect(made[4 * i + 3]).toBe(255);

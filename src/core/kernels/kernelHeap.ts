@@ -28,6 +28,10 @@ export interface KernelExports {
   addLookedUp(tone: number, out: number, n: number, table: number, knots: number): void;
   /** mask: pixels after which the row begins anew, less one. */
   greyToRgba(tone: number, out: number, n: number, table: number, knots: number, ditherRow: number, mask: number): void;
+  /** line: as noiseLine tells it. */
+  noiseRow(out: number, n: number, line: number, amplitude: number): void;
+  /** mask: as of greyToRgba. */
+  offsetRow(row: number, offsets: number, mask: number, out: number, n: number): void;
   grey8(tone: number, out: number, n: number, table: number, knots: number, ditherRow: number, mask: number): void;
   grey16(tone: number, out: number, n: number, table: number, knots: number): void;
   colourToRgba(r: number, g: number, b: number, out: number, n: number, table: number, knots: number): void;
@@ -208,8 +212,25 @@ export interface KernelExports {
       greyKnots: number,
     ]
   ): void;
-  /** mask: as of greyToRgba. */
+  /** mask: as of greyToRgba. nextRow: bytes from the greys' row of dither to red's, and on to green's and blue's; 0 where they share one. */
   colour8(
+    ...args: [
+      tone: number,
+      a: number,
+      b: number,
+      out: number,
+      n: number,
+      constants: number,
+      levels: number,
+      knots: number,
+      greys: number,
+      greyKnots: number,
+      ditherRow: number,
+      mask: number,
+      nextRow: number,
+    ]
+  ): void;
+  colourRgba(
     ...args: [
       tone: number,
       a: number,
@@ -225,7 +246,6 @@ export interface KernelExports {
       mask: number,
     ]
   ): void;
-  colourRgba(...args: Parameters<KernelExports["colour8"]>): void;
   meanChroma(
     ...args: [toneA: number, toneB: number, share: number, mean: number, a: number, b: number, otherA: number, otherB: number, n: number]
   ): void;

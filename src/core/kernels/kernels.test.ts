@@ -8,7 +8,7 @@ import { SRGB_TO_P3 } from "../colour/primaries";
 import { SRGB_CURVE, curveTable } from "../colour/transferCurve";
 import { LMS_TO_LAB, P3_TO_LMS } from "../colour/oklab";
 import { staysWithin, type Weights } from "../mix/weights";
-import { ditherRow, noiseRow, NO_DITHER } from "../view/dither";
+import { ditherRow, noiseLine, noiseRow, NO_DITHER } from "../view/dither";
 import { CELL_FLOATS, KernelHeap } from "./kernelHeap";
 import { knotsOf, pairTable } from "./pairTable";
 import * as reference from "./reference";
@@ -194,7 +194,7 @@ describe("output", () => {
   const levels = pairTable(500, (t) => 255 * t ** 0.9);
   const fine = pairTable(500, (t) => 65535 * t ** 0.9);
 
-  test.each([ditherRow(3), NO_DITHER, noiseRow(5, N, 3)])("8-bit levels agree with their twin", (dither) => {
+  test.each([ditherRow(3), NO_DITHER, noiseRow({ y: 5, amplitude: 3 }, N)])("8-bit levels agree with their twin", (dither) => {
     const { heap, pointers } = heapWith(tone, levels, dither, new Float32Array(N));
     const [toneAt, tableAt, ditherAt, outAt] = pointers as [number, number, number, number];
     const mask = dither.length === N ? -1 : dither.length - 1;
@@ -207,6 +207,17 @@ describe("output", () => {
     heap.run.greyToRgba(toneAt, outAt, N, tableAt, knotsOf(levels), ditherAt, mask);
     const rgba = heap.u8(outAt, 4 * N);
     expect(Array.from(got, (level) => [level, level, level, 255]).flat()).toEqual(Array.from(rgba));
+  });
+
+  test("noise is that of its twin to the bit", () => {
+    const n = N & ~3;
+    const offsets = Float32Array.from({ length: 8 }, (_, i) => i / 3);
+    const { heap, pointers } = heapWith(new Float32Array(N), offsets, new Float32Array(N));
+    const noise = { y: 4321, amplitude: 1.4 };
+    heap.run.noiseRow(pointers[0]!, n, noiseLine(noise.y), noise.amplitude);
+    expect(heap.f32(pointers[0]!, n)).toEqual(noiseRow(noise, n));
+    heap.run.offsetRow(pointers[0]!, pointers[1]!, 7, pointers[2]!, n);
+    expect(heap.f32(pointers[2]!, n)).toEqual(noiseRow(noise, n).map((v, i) => v + offsets[i % 8]!));
   });
 
   test("16-bit levels agree with their twin", () => {

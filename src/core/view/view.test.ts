@@ -47,9 +47,11 @@ describe("dither", () => {
     }
   });
   test("noise is the same wherever a row is asked for, averages to 0, and keeps within its amplitude", () => {
-    const row = noiseRow(7, 5000, 2);
-    expect(noiseRow(7, 300, 2)).toEqual(row.slice(0, 300));
-    expect(noiseRow(8, 5000, 2)).not.toEqual(row);
+    const noise = { y: 7, amplitude: 2 };
+    const row = noiseRow(noise, 5000);
+    expect(noiseRow(noise, 300)).toEqual(row.slice(0, 300));
+    const next = noiseRow({ ...noise, y: 8 }, 5000);
+    expect(Math.abs(next.reduce((sum, v, i) => sum + v * row[i]!, 0) / 5000)).toBeLessThan(0.05); // of a variance of ⅔
     expect(Math.max(...row.map(Math.abs))).toBeLessThanOrEqual(2);
     expect(Math.abs(row.reduce((sum, v) => sum + v, 0) / 5000)).toBeLessThan(0.04);
     expect(row.reduce((sum, v) => sum + v * v, 0) / 5000).toBeCloseTo(4 / 6, 1); // a triangle's variance

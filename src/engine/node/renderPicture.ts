@@ -7,6 +7,7 @@ import { planBefore } from "@/core/plan/editPasses";
 import type { ForOutput } from "@/core/passes/sharpen/forOutput";
 import type { Plan } from "@/core/plan/plan";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
+import type { CoderNoise } from "@/core/view/coderNoise";
 import { BAND_PIXELS } from "../bandMachine";
 import { isGatheredOnTheWay, needsBases } from "../maskKeys";
 import { colouredFrom, looksAtWhole, looksAtWholeAfterMix } from "../runs";
@@ -20,8 +21,8 @@ import { BOARD_CELLS, cutJob, progressOf, STOPPED, workOnJob, type CutJob, type 
 
 export interface RenderOptions {
   depth: 8 | 16;
-  /** Levels of noise instead of a dither, for a coder that would take a dither away. */
-  noise?: number | undefined;
+  /** Noise instead of a dither, for a coder that would take a dither away. */
+  noise?: CoderNoise | undefined;
   /** A last sharpening for the size of the output. */
   sharpen?: ForOutput | undefined;
   /** The space in whose channels a print that carries colour is rendered; absent: in grey. */

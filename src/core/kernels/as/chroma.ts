@@ -19,6 +19,8 @@ const NEARER: i32 = 4;
 let channel0: v128 = f32x4.splat(0);
 let channel1: v128 = f32x4.splat(0);
 let channel2: v128 = f32x4.splat(0);
+/** Where those are of a colour, not of a grey. */
+let coloured: v128 = i32x4.splat(0);
 
 /** plane → plane and what is laid on it by amounts, times a scale unless that plane is 0; `replaces` 1 takes away as much of what was there, 0 nothing. */
 export function layChroma(plane: usize, laid: usize, scale: usize, amount: usize, n: i32, replaces: f32): void {
@@ -87,13 +89,19 @@ export function colour16(tone: usize, a: usize, b: usize, out: usize, n: i32, co
   }
 }
 
-/** The same as levels of 0–255, with offsets that the channels share, so that greys stay grey; held where they would carry bare paper or black further than a rounding. */
-export function colour8(tone: usize, a: usize, b: usize, out: usize, n: i32, constants: usize, levels: usize, knots: i32, greys: usize, greyKnots: i32, ditherRow: usize, mask: i32): void {
+/**
+ * The same as levels of 0–255, with offsets; held where they would carry bare paper or black further than a rounding. A row of them for greys, which its channels share, so that they
+ * stay grey, and, so many bytes behind the one before, one for each channel of a colour.
+ */
+export function colour8(tone: usize, a: usize, b: usize, out: usize, n: i32, constants: usize, levels: usize, knots: i32, greys: usize, greyKnots: i32, ditherRow: usize, mask: i32, nextRow: usize): void {
   for (let j: i32 = 0; j < n; j += 4) {
     const i = <usize>j << 2;
     printed(constants, v128.load(tone + i), v128.load(a + i), v128.load(b + i), levels, knots, greys, greyKnots);
-    const dither = v128.load(ditherRow + (<usize>(j & mask) << 2));
-    const x = rounded8(channel0, dither), y = rounded8(channel1, dither), z = rounded8(channel2, dither);
+    const row = ditherRow + (<usize>(j & mask) << 2);
+    const dither = v128.load(row);
+    const x = rounded8(channel0, v128.bitselect(v128.load(row + nextRow), dither, coloured));
+    const y = rounded8(channel1, v128.bitselect(v128.load(row + 2 * nextRow), dither, coloured));
+    const z = rounded8(channel2, v128.bitselect(v128.load(row + 3 * nextRow), dither, coloured));
     for (let k: i32 = 0; k < 4; k++) {
       store<u8>(out, <u8>lane(x, k));
       store<u8>(out + 1, <u8>lane(y, k));
@@ -139,6 +147,7 @@ export function meanChroma(toneA: usize, toneB: usize, share: usize, mean: usize
 // @ts-ignore: decorator
 @inline function printed(constants: usize, t: v128, a: v128, b: v128, levels: usize, knots: i32, greys: usize, greyKnots: i32): void {
   const isColour = f32x4.gt(f32x4.add(f32x4.mul(a, a), f32x4.mul(b, b)), f32x4.splat(NONE));
+  coloured = isColour;
   if (!v128.any_true(isColour)) {
     channel0 = channel1 = channel2 = gatherUnit(greys, greyKnots, t);
     return;
@@ -156,8 +165,10 @@ export function meanChroma(toneA: usize, toneB: usize, share: usize, mean: usize
     x = f32x4.add(x, left);
     y = f32x4.add(y, left);
     z = f32x4.add(z, left);
-    if (!isOut(x, y, z)) break;
-    const room = roomIn(light, x, y, z);
+    // Each pixel by itself: what its neighbours in the vector need must not change it.
+    const out = outOf(x, y, z);
+    if (!v128.any_true(out)) break;
+    const room = v128.bitselect(roomIn(light, x, y, z), f32x4.splat(1), out);
     if (k == NEARER) {
       x = held(light, x, room);
       y = held(light, y, room);
@@ -223,15 +234,18 @@ export function meanChroma(toneA: usize, toneB: usize, share: usize, mean: usize
   const p = row3(by, k0, k1, k2), p3 = f32x4.mul(three, p);
   const q3 = f32x4.mul(three, row3(by, f32x4.mul(k0, k0), f32x4.mul(k1, k1), f32x4.mul(k2, k2)));
   const s = f32x4.sub(row3(by, cube(k0), cube(k1), cube(k2)), light);
+  const once = nearerRoot(f32x4.sub(root, p), p3, q3, s);
   // One step is enough for the faint.
-  const steps = v128.any_true(f32x4.gt(f32x4.add(f32x4.mul(a, a), f32x4.mul(b, b)), f32x4.splat(FAINT))) ? 2 : 1;
-  let L = f32x4.sub(root, p);
-  for (let k: i32 = 0; k < steps; k++) {
-    const over = f32x4.add(f32x4.mul(f32x4.add(f32x4.mul(f32x4.add(L, p3), L), q3), L), s);
-    const slope = f32x4.add(f32x4.mul(f32x4.add(f32x4.mul(three, L), f32x4.add(p3, p3)), L), q3);
-    L = f32x4.sub(L, f32x4.div(over, f32x4.pmax(slope, f32x4.splat(1e-4))));
-  }
-  return L;
+  const isStrong = f32x4.gt(f32x4.add(f32x4.mul(a, a), f32x4.mul(b, b)), f32x4.splat(FAINT));
+  return v128.any_true(isStrong) ? v128.bitselect(nearerRoot(once, p3, q3, s), once, isStrong) : once;
+}
+
+/** A step of Newton's towards the root of L³ + p3 L² + q3 L + s. */
+// @ts-ignore: decorator
+@inline function nearerRoot(L: v128, p3: v128, q3: v128, s: v128): v128 {
+  const over = f32x4.add(f32x4.mul(f32x4.add(f32x4.mul(f32x4.add(L, p3), L), q3), L), s);
+  const slope = f32x4.add(f32x4.mul(f32x4.add(f32x4.mul(f32x4.splat(3), L), f32x4.add(p3, p3)), L), q3);
+  return f32x4.sub(L, f32x4.div(over, f32x4.pmax(slope, f32x4.splat(1e-4))));
 }
 
 /** How far a colour may lie from the grey of its light without leaving 0–1; 1 where it does not. */
@@ -250,10 +264,10 @@ export function meanChroma(toneA: usize, toneB: usize, share: usize, mean: usize
   return f32x4.add(light, f32x4.mul(room, f32x4.sub(one, light)));
 }
 
-/** Whether any of the channels is beyond 0–1 by more than a table's end makes good. */
+/** Where any of the channels is beyond 0–1 by more than a table's end makes good. */
 // @ts-ignore: decorator
-@inline function isOut(x: v128, y: v128, z: v128): bool {
+@inline function outOf(x: v128, y: v128, z: v128): v128 {
   const under = f32x4.lt(f32x4.pmin(f32x4.pmin(x, y), z), f32x4.splat(-1e-6));
   const over = f32x4.gt(f32x4.pmax(f32x4.pmax(x, y), z), f32x4.splat(1.000001));
-  return v128.any_true(v128.or(under, over));
+  return v128.or(under, over);
 }

@@ -215,6 +215,28 @@ export function grey8(tone: usize, out: usize, n: i32, table: usize, knots: i32,
   }
 }
 
+/** A row of triangular noise of −amplitude…amplitude; line: what tells the row. */
+export function noiseRow(out: usize, n: i32, line: i32, amplitude: f32): void {
+  const by = i32x4.splat(line), scale = f32x4.splat(amplitude), part = f32x4.splat(1.0 / 65536.0);
+  let x: v128 = i32x4(0x7f4a7c15, 0x7f4a7c16, 0x7f4a7c17, 0x7f4a7c18);
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
+    let h: v128 = i32x4.mul(v128.xor(x, by), i32x4.splat(0x85ebca6b));
+    h = i32x4.mul(v128.xor(h, i32x4.shr_u(h, 13)), i32x4.splat(0xc2b2ae35));
+    h = v128.xor(h, i32x4.shr_u(h, 16));
+    const difference = i32x4.sub(i32x4.shr_u(h, 16), v128.and(h, i32x4.splat(0xffff)));
+    v128.store(out + i, f32x4.mul(f32x4.mul(scale, f32x4.convert_i32x4_s(difference)), part));
+    x = i32x4.add(x, i32x4.splat(4));
+  }
+}
+
+/** row → row and offsets that begin anew after mask + 1. */
+export function offsetRow(row: usize, offsets: usize, mask: i32, out: usize, n: i32): void {
+  for (let i: i32 = 0; i < n; i += 4) {
+    const at = <usize>i << 2;
+    v128.store(out + at, f32x4.add(v128.load(row + at), v128.load(offsets + (<usize>(i & mask) << 2))));
+  }
+}
+
 /** Levels 0–65535 from a table in levels, rounded to nearest. */
 export function grey16(tone: usize, out: usize, n: i32, table: usize, knots: i32): void {
   const zero = f32x4.splat(0), top = f32x4.splat(65535), half = f32x4.splat(0.5), none = i32x4.splat(0);
