@@ -18,17 +18,18 @@ export interface StoredRows {
   mendings?: readonly Mending[] | undefined;
 }
 
-/** A band as found, as far as it was wished. */
-export interface FoundBand {
+/** What masks see of a band, as far as it was wished. */
+export interface SeenBand {
+  /** Its colours, as they are mixed where nothing changes them before. */
   colour: Planes | undefined;
-  /** The tone of its luminance. */
+  /** The tone of the luminance as found. */
   plain: Float32Array | undefined;
   /** Where its hues can be looked for. */
   machine: BandMachine;
 }
 
 /**
- * Brings bands of a picture into a machine, in the colours a plan reads: as found, cleaned, or between; and tells what was found, as far as it is wished. What nobody asks for is not read.
+ * Brings bands of a picture into a machine, in the colours a plan reads: as found, cleaned, or between; and tells what masks see of them, as far as it is wished. What nobody asks for is not read.
  *
  * Errors  CoreError `bad_plan` where cleaned colour is read and none was given.
  */
@@ -38,7 +39,7 @@ export function bandColours(
   width: number,
   clean: number,
   wished: { colour: boolean; plain: boolean },
-): (y: number, rows: number) => FoundBand {
+): (y: number, rows: number) => SeenBand {
   const { cleaned } = source;
   if (clean > 0 && !cleaned) throw new CoreError("bad_plan", "the plan reads cleaned colour, and none was given");
   const other = clean > 0 ? new BandMachine(machine.capacity, 1) : undefined;
@@ -46,33 +47,38 @@ export function bandColours(
     into.decode(stored.readRows(y, rows));
     layMendings(into, stored.mendings, y, rows, width);
   };
-  const foundIn = (from: BandMachine, isColourWished: boolean, pixels: number): FoundBand => {
-    if (wished.plain) from.plainTone();
-    const plain = wished.plain ? taken(from, "tone", pixels) : undefined;
-    return { colour: isColourWished ? takenColour(from, pixels) : undefined, plain, machine: from };
+  const plainIn = (from: BandMachine, pixels: number) => {
+    if (!wished.plain) return undefined;
+    from.plainTone();
+    return taken(from, "tone", pixels);
   };
+  const seen = (plain: Float32Array | undefined, pixels: number): SeenBand => ({
+    colour: wished.colour ? takenColour(machine, pixels) : undefined,
+    plain,
+    machine,
+  });
   if (!other || !cleaned) {
     machine.setSpace(source.space, source.depth);
     return (y, rows) => {
       load(machine, source, y, rows);
-      return foundIn(machine, wished.colour, rows * width);
+      return seen(plainIn(machine, rows * width), rows * width);
     };
   }
   // The other one decodes what was found, so that what is mixed is decoded where it is mixed.
   other.setSpace(source.space, source.depth);
   machine.setSpace(cleaned.space, cleaned.depth);
-  const readsFound = clean < 1 || wished.colour || wished.plain;
   return (y, rows) => {
-    if (readsFound) load(other, source, y, rows);
-    const found = foundIn(other, wished.colour || clean < 1, rows * width);
+    const pixels = rows * width;
+    if (clean < 1 || wished.plain) load(other, source, y, rows);
+    const plain = plainIn(other, pixels);
     load(machine, cleaned, y, rows);
-    if (clean < 1) putColour(machine, betweenPlanes(found.colour!, takenColour(machine, rows * width), clean));
-    return found;
+    if (clean < 1) putColour(machine, betweenPlanes(takenColour(other, pixels), takenColour(machine, pixels), clean));
+    return seen(plain, pixels);
   };
 }
 
-/** What masks see of a band: its colours as found, and tones; hues are looked for once, where they are asked for. */
-export function maskPicture({ colour, machine }: FoundBand, tones: Float32Array): MaskPicture {
+/** What masks see of a band: its colours, and tones; hues are looked for once, where they are asked for. */
+export function maskPicture({ colour, machine }: SeenBand, tones: Float32Array): MaskPicture {
   let hues: ReturnType<MaskPicture["hues"]> | undefined;
   return {
     ...colour!,

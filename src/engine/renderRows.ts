@@ -84,20 +84,20 @@ export function rowRenderer(
       const innerRows = Math.min(rowsInBand, end - inner);
       const y = Math.max(inner - reach, 0);
       const rows = Math.min(inner + innerRows + reach, source.size.height) - y;
-      const found = load(y, rows);
+      const seen = load(y, rows);
       const place = { x: 0, y, width, whole: source.size };
       const grid = gridOf({ width, height: rows }, 0, y, source.size);
-      // Before the mix masks see the picture as found.
-      const asFound = seesBeforeMix ? maskPicture(found, found.plain!) : NO_PICTURE;
-      const layBeforeMix = maskLayer(grid, asFound, bases.colour.masks, stops);
+      // Before the mix masks see the tones as found.
+      const seenBeforeMix = seesBeforeMix ? maskPicture(seen, seen.plain!) : NO_PICTURE;
+      const layBeforeMix = maskLayer(grid, seenBeforeMix, bases.colour.masks, stops);
       const planes = plan.colour.map(({ mask }) => mask && layBeforeMix(mask).plane);
-      if (looksAround) machine.put("tone", found.plain!, 0, rows * width);
+      if (looksAround) machine.put("tone", seen.plain!, 0, rows * width);
       changeColour(machine, plan.colour, planes, bases.colour, place);
       const mixed = keepsMixed ? takenColour(machine, rows * width) : undefined;
       if (machine.movesHues) machine.findHues();
       machine.mix();
       if (isColoured) machine.clearChroma();
-      const picture = seesPicture ? maskPicture(found, taken(machine, "tone", rows * width)) : NO_PICTURE;
+      const picture = seesPicture ? maskPicture(seen, taken(machine, "tone", rows * width)) : NO_PICTURE;
       const layMask = maskLayer(grid, picture, bases.masks, stops);
       for (const run of runs) {
         if (run.chroma && !isColoured) continue;

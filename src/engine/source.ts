@@ -242,10 +242,15 @@ export class Source {
     return tones;
   }
 
-  /** What masks see before the mix. */
-  asFound(part?: Part): MaskPicture {
-    const colour = this.colourOf(part);
-    return { ...colour, mixed: () => this.plainTones(part), hues: () => this.hues(colour) };
+  /** What masks see before the mix: the picture as found, its colours cleaned so far. */
+  seenBeforeMix(part: Part, clean: number): MaskPicture {
+    return this.seen(part, clean, () => this.plainTones(part));
+  }
+
+  /** What masks see of it: its colours, cleaned so far, and tones. */
+  seen(part: Part, clean: number, mixed: MaskPicture["mixed"]): MaskPicture {
+    const colour = this.colourToMix(part, clean);
+    return { ...colour, mixed, hues: () => this.hues(colour) };
   }
 
   hues(colour: Planes): Hues {

@@ -76,10 +76,7 @@ export class Stage {
       () => this.#analysed(this.#plan!),
       source.laid,
     );
-    this.#colour = new StageColour(source, gridOf(size, place.x, place.y, place.whole), () => {
-      const { small } = source;
-      return { ...small.size, ...small.asFound() };
-    });
+    this.#colour = new StageColour(source, gridOf(size, place.x, place.y, place.whole));
   }
 
   /** A stage of a picture from stored levels. */
@@ -212,11 +209,8 @@ export class Stage {
   }
 
   #maskPicture(part?: Part): MaskPicture {
-    return {
-      ...this.source.colourOf(part),
-      mixed: () => (part ? this.source.partOf(this.#tonesOf(0), part) : this.tonesAfter(0)),
-      hues: () => this.source.hues(this.source.colourOf(part)),
-    };
+    const mixed = () => (part ? this.source.partOf(this.#tonesOf(0), part) : this.tonesAfter(0));
+    return this.source.seen(part, this.#plan!.clean, mixed);
   }
 
   /** The whole picture small, mixed by a plan. */
@@ -248,7 +242,7 @@ export class Stage {
     const last = plan.passes.length;
     const before = this.#keys;
     const keys = (this.#keys = keysAfter(before, plan));
-    this.#masks.follow(plan, keys.steps[0]!);
+    this.#masks.follow(plan, keys.steps[0]!, plan.clean);
     const barriers = new Set(plan.passes.flatMap((pass, i) => (looksClose(pass) || (!given && gathers(pass)) ? [i] : [])));
     this.#bases.keep(barriers);
     const kept = new Set([0, last, this.#hand.first, this.#hand.end, ...barriers]);
@@ -361,6 +355,7 @@ export class Stage {
     const mean = (plane: Float32Array) => this.source.meanAround(plane, x, y, READING_REACH);
     const tone = (step: number) => mean(this.tonesAfter(step));
     const { first, end } = this.#hand;
+    const colour = this.source.colourToMix(undefined, this.#plan.clean);
     return {
       mixed: tone(0),
       entering: tone(first),
@@ -369,7 +364,7 @@ export class Stage {
       painted: this.#stopsAt(x, y),
       masked: this.#maskAt(x, y),
       printed: this.#printedAt(mean),
-      ...oklabToLch(linearP3ToOklab([mean(this.source.colour.red), mean(this.source.colour.green), mean(this.source.colour.blue)])),
+      ...oklabToLch(linearP3ToOklab([mean(colour.red), mean(colour.green), mean(colour.blue)])),
     };
   }
 

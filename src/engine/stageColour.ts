@@ -12,8 +12,8 @@ import type { Analysis } from "./maskBases";
 import type { Source } from "./source";
 import { StageMasks } from "./stageMasks";
 
-/** Masks before the mix read the picture as found but for its spots, whatever is mixed. */
-const asFound = ({ spotsKey }: Pick<CompiledPlan, "spotsKey">) => `as found ${spotsKey}`;
+/** Masks before the mix read the picture as found but for its spots and what is cleaned of its colours, whatever is mixed. */
+const beforeMix = ({ spotsKey, clean }: Pick<CompiledPlan, "spotsKey" | "clean">) => `as found ${spotsKey} ${clean}`;
 
 /**
  * The colour that a stage mixes: what its source has, cleaned so far, and changed by the plan's passes before the mix. Kept for as long as these stay.
@@ -27,12 +27,19 @@ export class StageColour {
   /** By how wide they are, of the picture with so much covered. */
   #around = new Map<string, Surroundings>();
   #aroundKey = "";
+  #clean = 0;
 
-  /** `analysis` gives the picture small, as found. */
-  constructor(source: Source, grid: Grid, analysis: () => Analysis) {
+  constructor(source: Source, grid: Grid) {
     this.#source = source;
-    this.masks = new StageMasks(grid, (part) => source.asFound(part), analysis, source.laid);
-    this.masks.follow({ passes: [] }, asFound({ spotsKey: "" }));
+    const seen = (of: Source, part?: Part) => of.seenBeforeMix(part, this.#clean);
+    const analysis = (): Analysis => ({ ...source.small.size, ...seen(source.small) });
+    this.masks = new StageMasks(grid, (part) => seen(source, part), analysis, source.laid);
+    this.#follow({ colour: [], spotsKey: "", clean: 0 });
+  }
+
+  #follow(plan: Pick<CompiledPlan, "colour" | "spotsKey" | "clean">): void {
+    this.#clean = plan.clean;
+    this.masks.follow({ passes: plan.colour }, beforeMix(plan), plan.clean);
   }
 
   /** What a part of the picture needs to change colour as the whole does. */
@@ -43,6 +50,7 @@ export class StageColour {
   /** The colour to be mixed of a part of the pixels. Not to be changed. */
   of(part: Part, plan: CompiledPlan, given?: ColourBases): Planes {
     this.#source.heal(plan);
+    this.#follow(plan);
     const found = this.#source.colourToMix(part, plan.clean);
     if (plan.colour.length === 0) {
       this.#kept.clear();
@@ -59,9 +67,10 @@ export class StageColour {
   }
 
   /** What a plan's passes need of the whole picture, which this is, with its spots covered. */
-  gather({ colour, spotsKey }: CompiledPlan): ColourBases {
+  gather(plan: CompiledPlan): ColourBases {
+    const { colour, spotsKey } = plan;
+    this.#follow(plan);
     if (!colour.some(colourLooksAtWhole)) return NO_COLOUR_BASES;
-    this.masks.follow({ passes: colour }, asFound({ spotsKey }));
     const masks = this.masks.gather();
     const { size } = this.#source;
     const gather = surroundingsOf(this.#source.plainTones(undefined), size);

@@ -44,6 +44,7 @@ export class StageMasks {
   #bases: { mixKey: string; bases: MaskBases } = { mixKey: "", bases: NONE };
   #plan: Masked | undefined;
   #mixKey = "";
+  #clean = 0;
 
   /** `analysis` gives the whole picture small, as the masks are to see it: what they are gathered from. */
   constructor(grid: Grid, picture: (part: Part) => MaskPicture, analysis: () => Analysis, laid: LaidPlanes) {
@@ -55,10 +56,11 @@ export class StageMasks {
     this.#stops = new StopsPlanes(grid.whole);
   }
 
-  /** From now on masks are those of this plan; equal keys, equal mixes. */
-  follow(plan: Masked, mixKey: string): void {
+  /** From now on masks are those of this plan; equal keys, equal mixes. `clean`: how far the colours it sees are cleaned. */
+  follow(plan: Masked, mixKey: string, clean: number): void {
     this.#plan = plan;
     this.#mixKey = mixKey;
+    this.#clean = clean;
   }
 
   /** What is known of the whole picture for the masks of the plan. */
@@ -141,7 +143,7 @@ export class StageMasks {
     const gates = withItsSet(mask).flatMap(({ gate }) => gate ?? []);
     const seesMix = needsBases(mask) || gates.some(({ source }) => source === "mixed");
     const seesPart = seesMix || gates.some(({ source, hue }) => source !== "entering" || hue);
-    return `${(seesPart && part) || ""} ${seesMix ? this.#mixKey : ""} ${mask.key}`;
+    return `${(seesPart && part) || ""} ${seesPart ? this.#clean : ""} ${seesMix ? this.#mixKey : ""} ${mask.key}`;
   }
 
   #keepMask(key: string, plane: Float32Array): void {

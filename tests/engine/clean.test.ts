@@ -9,7 +9,7 @@ import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { SRGB_CURVE, srgbEncode, toLinear } from "@/core/colour/transferCurve";
 import { addHueKnot, type HueKnot } from "@/core/mix/hueCurve";
 import { openGate } from "@/core/gate/gate";
-import { compilePlan } from "@/core/plan/compilePlan";
+import { compilePlan, shownMaskOf } from "@/core/plan/compilePlan";
 import { emptyRegion } from "@/core/plan/editRegions";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import type { Plan } from "@/core/plan/plan";
@@ -19,6 +19,7 @@ import { preparePicture } from "@/engine/node/preparePicture";
 import { renderPicture } from "@/engine/node/renderPicture";
 import type { RawLayout } from "@/engine/node/rawLevels";
 import { stageOf, storedLevels } from "@/engine/node/stageOf";
+import { areaReduceRows } from "@/core/spatial/areaReduce";
 import { lookTable } from "@/core/view/toneTables";
 import { rgb8 } from "../madePictures";
 import { temporaryFolder } from "../temporary";
@@ -58,6 +59,9 @@ const leafOnSky = picture((x, y) => ((Math.floor(x / 24) + Math.floor(y / 20)) %
 const ramp = picture((x, y) => lch(0.72 + 0.05 * Math.sin(y / 40), 0.13, 50 + (50 * x) / W));
 
 const SHOWING = { table: lookTable({ kind: "picture" }), dithered: true, of: "print", screens: false } as const;
+
+const largest = (a: ArrayLike<number>, b: ArrayLike<number>) =>
+  Array.from(a).reduce((most, v, i) => Math.max(most, Math.abs(v - b[i]!)), 0);
 
 let files = 0;
 /** A picture decoded from a file of a format. */
@@ -167,17 +171,90 @@ test("an amount between lies between, of weights exactly halfway in light", asyn
   half.forEach((v, i) => expect(Math.abs(v - (found[i]! + clean[i]!) / 2)).toBeLessThan(5e-5));
 });
 
-test("gates by the original read the colours as found", async () => {
-  const jpeg = await decoded(leafOnSky, "jpeg");
-  const hue = { centreDeg: 140, widthDeg: 20, shoulderDeg: 40, invert: false };
-  const mask = async (clean: number) => {
-    const plan = pulled(140, 0.5, clean);
-    plan.passes[0]!.gate = { ...openGate(), source: "red", from: 3, hue };
-    return (await renderPicture(jpeg, plan, { depth: 16, threads: 1, maskOf: plan.passes[0]!.id, cleaned: cleanedOf(jpeg) })).levels;
+describe("a pale sky, as a JPEG keeps it", () => {
+  const sky = picture((x, y) => lch(0.8 + 0.03 * (y / H), 0.02 + (0.03 * x) / W, 240 + 6 * Math.sin(y / 50)));
+  const centres = [240, 275, 205];
+  const maskPlan = (centreDeg: number, clean: number): Plan => {
+    const plan = defaultPlan();
+    const gate = { ...openGate(), hue: { centreDeg, widthDeg: 10, shoulderDeg: 60, invert: false } };
+    return { ...plan, mix: { ...plan.mix, clean }, passes: [{ ...restingPass("contrast", "harder", "Harder"), gate }] };
   };
-  const found = await mask(0);
-  expect(new Set(found).size).toBeGreaterThan(50);
-  expect(await mask(1)).toEqual(found);
+  /** The most that neighbouring values of a mask differ by. */
+  const steepest = (mask: ArrayLike<number>, width: number) => {
+    let most = 0;
+    for (let i = 0; i < mask.length; i++) {
+      if ((i + 1) % width) most = Math.max(most, Math.abs(mask[i]! - mask[i + 1]!));
+      if (i + width < mask.length) most = Math.max(most, Math.abs(mask[i]! - mask[i + width]!));
+    }
+    return most;
+  };
+
+  const maskOf = async (jpeg: RawLayout, plan: Plan) =>
+    Float64Array.from(
+      (await renderPicture(jpeg, plan, { depth: 16, threads: 1, maskOf: "harder", cleaned: cleanedOf(jpeg) })).levels,
+      (level) => level / 65535,
+    );
+
+  test.each(centres)("is not torn by a limit to hues around %i°, closely and at half its size", async (centreDeg) => {
+    const jpeg = await decoded(sky, "jpeg");
+    const [found, cleaned] = [await maskOf(jpeg, maskPlan(centreDeg, 0)), await maskOf(jpeg, maskPlan(centreDeg, 1))];
+    expect(steepest(found, W)).toBeGreaterThan(0.08); // the blocks as the file has them
+    expect(steepest(cleaned, W)).toBeLessThan(0.02);
+    expect(Math.max(...cleaned) - Math.min(...cleaned)).toBeGreaterThan(0.4);
+    // The page shows the same: whole, and from a smaller level.
+    const stage = stageOf(jpeg, cleanLevel(jpeg, `${jpeg.file}.clean`));
+    for (const size of [jpeg, { width: W / 2, height: H / 2 }]) {
+      const seen = size === jpeg ? stage : stage.reducedTo(size);
+      const plan = maskPlan(centreDeg, 1);
+      seen.update(compilePlan(plan), undefined);
+      const shown = seen.shownMask(shownMaskOf(plan, plan.passes[0]!));
+      const expected = areaReduceRows(Float32Array.from(cleaned), 0, jpeg, size, 0, size.height);
+      expect(largest(shown, expected)).toBeLessThan(0.01);
+    }
+  });
+
+  test("is not torn by a likeness", async () => {
+    const jpeg = await decoded(sky, "jpeg");
+    const like = (clean: number): Plan => {
+      const plan = maskPlan(240, clean);
+      const touched = [{ x: 0.5, y: 0.35 }];
+      const shape = {
+        id: "l",
+        combine: "add",
+        kind: "likeness",
+        touched,
+        not: [],
+        tolerance: 0.02,
+        connected: false,
+        edges: "colour",
+      } as const;
+      const regions = [{ ...emptyRegion("sky", "Sky"), shapes: [{ ...shape, touched, not: [] }] }];
+      return { ...plan, regions, passes: [{ ...plan.passes[0]!, gate: null, region: "sky" }] };
+    };
+    const [found, cleaned] = [await maskOf(jpeg, like(0)), await maskOf(jpeg, like(1))];
+    expect(steepest(found, W)).toBeGreaterThan(0.1);
+    expect(steepest(cleaned, W)).toBeLessThan(0.03);
+    expect(Math.min(...cleaned)).toBeLessThan(0.9);
+  });
+
+  test("is read as cleaned by whatever reads colour, before the mix too", async () => {
+    const jpeg = await decoded(sky, "jpeg");
+    const cleaned = cleanLevel(jpeg, `${jpeg.file}.clean`);
+    const hue = { centreDeg: 240, widthDeg: 10, shoulderDeg: 60, invert: true };
+    for (const kind of ["contrast", "scene-light"] as const) {
+      for (const gate of [
+        { ...openGate(), source: "red" as const, from: 8 },
+        { ...openGate(), source: "own" as const, weights: { red: -1, green: 0, blue: 2 }, from: 9 },
+        { ...openGate(), hue },
+      ]) {
+        const plan = (clean: number): Plan => ({ ...maskPlan(240, clean), passes: [{ ...restingPass(kind, "harder", "Harder"), gate }] });
+        // The cleaned picture taken for a picture of its own; it is kept at 16 bits.
+        const [asCleaned, itself] = [await maskOf(jpeg, plan(1)), await maskOf(cleaned, plan(0))];
+        expect(largest(asCleaned, itself)).toBeLessThan(0.002);
+        expect(largest(asCleaned, await maskOf(jpeg, plan(0)))).toBeGreaterThan(0.02);
+      }
+    }
+  });
 });
 
 describe("a large picture", () => {

@@ -78,6 +78,11 @@ export interface TouchedPlace {
   colour: Vector3;
 }
 
+/** Whether a gate looks at more of the original's colour than its light. */
+export function readsColour(gate: Gate): boolean {
+  return gate.hue !== null || !(gate.source === "lightness" || weightsRead(gate) === undefined);
+}
+
 /** The tone a gate reads at a place, 0–1. */
 export function toneRead(gate: Pick<Gate, "source" | "weights">, { entering, mixed, colour: [r, g, b] }: TouchedPlace): number {
   const weights = weightsRead(gate);

@@ -1,6 +1,6 @@
 import { strokesKey } from "../brush/strokesKey";
 import { frameKey, type Frame } from "../frame/frame";
-import { gateBeforeMix, isRepairedOnTheWay, readsEnteringTone, type Gate } from "../gate/gate";
+import { gateBeforeMix, isRepairedOnTheWay, readsColour, readsEnteringTone, type Gate } from "../gate/gate";
 import { gateKey } from "../gate/gateKey";
 import { hueTableOf, partsColours, weightsAt } from "../mix/mixLook";
 import { LUMINANCE_WEIGHTS, type Weights } from "../mix/weights";
@@ -93,9 +93,11 @@ export function planCompiler(): (plan: Plan) => CompiledPlan {
     const paintedNow = new Map<string, Steps>();
     const regions = keyedRegions(plan);
     const colour: CompiledColour[] = [];
+    let masksReadColour = false;
     const passes = plan.passes.map((own, at) => {
       const pass = passInSet(plan, own);
       const mask = compiledMask(pass, regions, setOf(plan, own));
+      masksReadColour ||= maskReadsColour(mask);
       const isMasked = mask !== undefined;
       const frame = placedStops(pass.move)?.by === "borders" ? frameKey(plan.frame) : "";
       const bareKey = `${bareKeyOf(pass)} ${isMasked} ${frame}`;
@@ -114,8 +116,8 @@ export function planCompiler(): (plan: Plan) => CompiledPlan {
     painted = paintedNow;
     const weights = plan.mix.weightsOn ? weightsAt(plan.mix.weights, plan.mix.strength) : LUMINANCE_WEIGHTS;
     const mixes = [{ weights, hueTable: hues.table }, ...passes.flatMap(({ step }) => (step?.kind === "mixed" ? [step.mix] : []))];
-    const readsColour = passes.some(({ step }) => step?.kind === "chroma" && step.laid.by === "colour");
-    const clean = mixes.some(partsColours) || colour.length > 0 || readsColour ? plan.mix.clean : 0;
+    const returnsColour = passes.some(({ step }) => step?.kind === "chroma" && step.laid.by === "colour");
+    const clean = mixes.some(partsColours) || colour.length > 0 || returnsColour || masksReadColour ? plan.mix.clean : 0;
     const colourKey = keyOf(colour);
     const { frame, spots } = plan;
     const spotsKey = spots.map(spotKey).join("; ");
@@ -155,6 +157,13 @@ export function regionKey({ shapes, soften, fit, invert, density }: Region): str
 /** The mask of one pass of a plan, whether it does anything or not; undefined where it acts everywhere. */
 export function maskOf(plan: Plan, pass: Pass): CompiledMask | undefined {
   return compiledMask(pass, keyedRegions(plan), setOf(plan, pass));
+}
+
+/** Whether a mask, or that of its set, looks at more of the picture's colour than its light: at cleaned colour then, where its plan cleans. */
+export function maskReadsColour(mask: CompiledMask | undefined): boolean {
+  if (!mask) return false;
+  const { region, gate, within } = mask;
+  return (!!gate && readsColour(gate)) || !!region?.shapes.some(({ kind }) => kind === "likeness") || maskReadsColour(within);
 }
 
 /** The same, with the tones that enter it let through by it as far as its own curve would; and whether it sees the picture before the mix. */

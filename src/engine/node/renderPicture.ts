@@ -2,7 +2,7 @@ import { Worker } from "node:worker_threads";
 import type { OutputSpace } from "@/core/colour/printColour";
 import { CoreError } from "@/core/errors";
 import { isWholeFrame, pictureSizeAt, placingOf, printOn, WHOLE_FRAME, type Frame } from "@/core/frame/frame";
-import { compilePlan, shownMaskById, type CompiledPlan } from "@/core/plan/compilePlan";
+import { compilePlan, maskReadsColour, shownMaskById, type CompiledPlan } from "@/core/plan/compilePlan";
 import { planBefore } from "@/core/plan/editPasses";
 import type { ForOutput } from "@/core/passes/sharpen/forOutput";
 import type { Plan } from "@/core/plan/plan";
@@ -69,7 +69,8 @@ export async function renderPicture(layout: RawLayout, plan: Plan, options: Rend
   const masked = options.maskOf === undefined ? undefined : shownMaskById(plan, options.maskOf);
   if (options.maskOf !== undefined && !masked) throw new CoreError("bad_plan", "the plan has no pass and no set whose mask was asked for");
   const shown: ShownMask | undefined = masked?.shown;
-  const compiled = compilePlan(masked ? planBefore(plan, masked.at) : plan);
+  const before = compilePlan(masked ? planBefore(plan, masked.at) : plan);
+  const compiled = maskReadsColour(shown?.mask) ? { ...before, clean: plan.mix.clean } : before;
   // A mask is of the whole picture, so that it can be laid on it again.
   const space = !masked && colouredFrom(compiled) < Infinity ? options.space : undefined;
   const { size, cut } = outputOf(layout, masked ? WHOLE_FRAME : plan.frame, options.longEdge ?? Infinity, space !== undefined);
@@ -127,9 +128,10 @@ function gatherBases(
   const mask = shown?.mask;
   if (!looksAtWhole(plan) && !(mask && (needsBases(mask) || isGatheredOnTheWay(mask.gate)))) return NO_BASES;
   const found = overview ?? overviewOf(layout);
-  // What colour passes look at is the picture as found; nothing need be mixed, nor cleaned, for it.
-  if (!shown && !looksAtWholeAfterMix(plan)) return { ...NO_BASES, colour: plainStageOf(found).basesBeforeMix(plan) };
-  const stage = stageOf(found, cleaned && (cleaned.overview ?? overviewOf(cleaned.full)));
+  const clean = cleaned && (cleaned.overview ?? overviewOf(cleaned.full));
+  // Nothing need be mixed for what colour passes look at.
+  if (!shown && !looksAtWholeAfterMix(plan)) return { ...NO_BASES, colour: plainStageOf(found, clean).basesBeforeMix(plan) };
+  const stage = stageOf(found, clean);
   stage.update(plan, undefined);
   return shown ? stage.basesToShow(shown, plan.passes.length) : stage.bases();
 }

@@ -10,10 +10,9 @@ export function stageOf(level: RawLayout, cleaned?: RawLayout): Stage {
   return stage;
 }
 
-/** A whole level, for what needs no grain: it is not read. */
-export function plainStageOf(level: RawLayout): Stage {
-  const { levels, space } = storedLevels({ ...level, grain: undefined });
-  return Stage.fromLevels(levels, level, space);
+/** The same for what needs no grain: it is not read. */
+export function plainStageOf(level: RawLayout, cleaned?: RawLayout): Stage {
+  return stageOf({ ...level, grain: undefined }, cleaned && { ...cleaned, grain: undefined });
 }
 
 /** A level as it is stored, with its grain. */
