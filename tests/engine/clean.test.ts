@@ -171,6 +171,71 @@ test("an amount between lies between, of weights exactly halfway in light", asyn
   half.forEach((v, i) => expect(Math.abs(v - (found[i]! + clean[i]!) / 2)).toBeLessThan(5e-5));
 });
 
+describe("small things of another colour stay", () => {
+  /** Where a pattern has a thing of so many pixels; 0: a line of one, from top to bottom. */
+  const isThing = (size: number, x: number, y: number) =>
+    size === 0 ? x % 23 === 11 : x % 23 >= 8 && x % 23 < 8 + size && y % 23 >= 8 && y % 23 < 8 + size;
+  /** Red things on green ground of their lightness, or so much darker. */
+  const things = (size: number, darker: number) =>
+    picture((x, y) => (isThing(size, x, y) ? lch(0.65 - darker, 0.12, 25) : lch(0.65, 0.1, 145)));
+  /** How far the things are from their ground, in L*, red pulled up by two stops. */
+  const contrast = (tones: Float64Array, size: number) => {
+    const sums = { thing: [0, 0], ground: [0, 0] };
+    for (let i = 0; i < tones.length; i++) {
+      const [x, y] = [i % W, Math.floor(i / W)];
+      if (x < 30 || y < 30 || x >= W - 30 || y >= H - 30) continue;
+      const into = isThing(size, x, y) ? sums.thing : x % 23 === 20 && (size === 0 || y % 23 === 20) ? sums.ground : undefined;
+      if (into) [into[0], into[1]] = [into[0]! + tones[i]!, into[1]! + 1];
+    }
+    return sums.thing[0]! / sums.thing[1]! - sums.ground[0]! / sums.ground[1]!;
+  };
+  const jpegOf = async (levels: Uint8Array, quality: number) => {
+    const name = join(folder, `picture-${++files}`);
+    await rgb8(levels, W, H).jpeg({ quality, chromaSubsampling: "4:4:4" }).toFile(name);
+    return decodePicture(name, `${name}.full`);
+  };
+
+  test.each([
+    ["a line of one pixel", 0, 0.5],
+    ["three pixels", 3, 0.5],
+    ["five", 5, 0.8],
+    ["seven", 7, 0.9],
+  ] as const)("%s: of their lightness, and never turned round where they are darker", async (_, size, least) => {
+    for (const darker of [0, 0.04]) {
+      const made = things(size, darker);
+      const goal = contrast(await tones(await decoded(made, "png"), pulled(25, 2, 0)), size);
+      expect(Math.abs(goal)).toBeGreaterThan(10);
+      const sources = [await decoded(made, "png"), await jpegOf(made, 95), await jpegOf(made, 75)];
+      for (const source of sources)
+        expect(contrast(await tones(source, pulled(25, 2, 1)), size) / goal).toBeGreaterThan(source === sources[2] ? least * 0.98 : least);
+    }
+  });
+
+  test("a faint one on grey, eight pixels wide", async () => {
+    const level = (x: number, y: number) => x % 24 >= 8 && x % 24 < 16 && y % 24 >= 8 && y % 24 < 16;
+    const source = await decoded(
+      picture((x, y) => (level(x, y) ? lch(0.65, 0.05, 25) : lch(0.65, 0, 0))),
+      "png",
+    );
+    const { levels } = storedLevels(cleanLevel(source, `${source.file}.clean`));
+    const chroma: number[] = [];
+    for (let i = 0; i < W * H; i++)
+      if (level(i % W, Math.floor(i / W))) {
+        const light = [0, 1, 2].map((c) => toLinear(SRGB_CURVE, levels[3 * i + c]! / 65535)) as unknown as Vector3;
+        const [, a, b] = linearP3ToOklab(apply3(SRGB_SPACE.toP3, light));
+        chroma.push(Math.hypot(a, b));
+      }
+    expect(chroma.reduce((sum, v) => sum + v, 0) / chroma.length).toBeGreaterThan(0.045);
+  });
+
+  test("and what the coder's own halving of colour took is not made up", async () => {
+    const made = things(3, 0);
+    const coarse = await decoded(made, "jpeg"); // 4:2:0
+    const [found, clean] = [contrast(await tones(coarse, pulled(25, 2, 0)), 3), contrast(await tones(coarse, pulled(25, 2, 1)), 3)];
+    expect(Math.abs(clean - found)).toBeLessThan(2);
+  });
+});
+
 describe("a pale sky, as a JPEG keeps it", () => {
   const sky = picture((x, y) => lch(0.8 + 0.03 * (y / H), 0.02 + (0.03 * x) / W, 240 + 6 * Math.sin(y / 50)));
   const centres = [240, 275, 205];
@@ -285,7 +350,7 @@ describe("a large picture", () => {
     expect(await readCleaned(home)).toBeUndefined();
     await cleanPicture(home, found[0]!);
     expect(await readCleaned(home)).toEqual(levels);
-    expect(readdirSync(home).filter((name) => name.startsWith("clean"))).toEqual(["clean-1"]);
+    expect(readdirSync(home).filter((name) => name.startsWith("clean"))).toEqual(["clean-2"]);
   });
 
   test("looks at the size of a preview as its export does at that size", async () => {

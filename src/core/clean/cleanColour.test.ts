@@ -5,6 +5,7 @@ import { SRGB_SPACE } from "../colour/sourceSpace";
 import type { Planes } from "../kernels/reference";
 import { lightIn, LUMINANCE_WEIGHTS } from "../mix/weights";
 import { CLEAN_APRON, ColourCleaner } from "./cleanColour";
+import { type ColourNoise } from "./colourNoise";
 
 const W = 90;
 const H = 70;
@@ -33,8 +34,13 @@ function picture(at: At, width = W, height = H): Planes {
 const labAt = ({ red, green, blue }: Planes, i: number) => linearP3ToOklab([red[i]!, green[i]!, blue[i]!]);
 const lightAt = ({ red, green, blue }: Planes, i: number, { red: r, green: g, blue: b } = LUMINANCE_WEIGHTS) =>
   r * red[i]! + g * green[i]! + b * blue[i]!;
-const cleaned = (colour: Planes, width = W, height = H, toP3 = IDENTITY3) =>
-  new ColourCleaner(width, height, toP3).clean(colour, height, 0, height);
+/** So much noise at every lightness, less of it in means. */
+const evenNoise = (deviation: number): ColourNoise => ({
+  ofPixels: new Float32Array(17).fill(deviation),
+  ofMeans: new Float32Array(17).fill(deviation / 3),
+});
+const cleaned = (colour: Planes, width = W, height = H, toP3 = IDENTITY3, noise = evenNoise(0)) =>
+  new ColourCleaner(width, height, toP3, noise).clean(colour, height, 0, height);
 
 /** Noise of a seed, about a standard deviation of 1. */
 function noise(seed: number): () => number {
@@ -55,7 +61,7 @@ const scene = (): Planes => {
 describe("what a mix reads of colour, cleaned", () => {
   test("is what the filter says, reckoned with doubles at full size", () => {
     const colour = scene();
-    const [now, reckoned] = [cleaned(colour), plainly(colour)];
+    const [now, reckoned] = [cleaned(colour, W, H, IDENTITY3, evenNoise(0.01)), plainly(colour, 0.01)];
     let [worst, sum] = [0, 0];
     for (let i = 0; i < W * H; i++) {
       const [, a, b] = labAt(now, i);
@@ -122,30 +128,47 @@ describe("what a mix reads of colour, cleaned", () => {
     const tall = 300;
     const gauss = noise(9);
     const colour = picture((x, y) => ofLab([0.5 + 0.2 * Math.sin(y / 9), 0.1 * Math.sin(x / 7) + 0.02 * gauss(), 0.02 * gauss()]), W, tall);
-    const whole = cleaned(colour, W, tall);
+    const whole = cleaned(colour, W, tall, IDENTITY3, evenNoise(0.02));
     const [from, to] = [122, 178];
     const first = from - CLEAN_APRON;
     const rows = to + CLEAN_APRON - first;
     const part = (plane: Float32Array) => plane.subarray(first * W, (first + rows) * W);
     const band = { red: part(colour.red), green: part(colour.green), blue: part(colour.blue) };
-    const now = new ColourCleaner(W, rows, IDENTITY3).clean(band, rows, CLEAN_APRON, rows - CLEAN_APRON);
+    const now = new ColourCleaner(W, rows, IDENTITY3, evenNoise(0.02)).clean(band, rows, CLEAN_APRON, rows - CLEAN_APRON);
     for (const name of ["red", "green", "blue"] as const)
       now[name].forEach((v, i) => expect(Math.abs(v - whole[name][from * W + i]!)).toBeLessThan(1e-6));
   });
 });
 
 /** Two rounds of a guided filter as the papers have it: every mean at every pixel, by sums of doubles, systems solved by Gauss. */
-function plainly(colour: Planes): { a: number[]; b: number[] } {
+function plainly(colour: Planes, noise: number): { a: number[]; b: number[] } {
   const lab = Array.from({ length: W * H }, (_, i) => labAt(colour, i));
   const [L, a, b] = [0, 1, 2].map((k) => lab.map((v) => v[k]!)) as [number[], number[], number[]];
   const first = [a, b].map((plane) => followed([L, a, b], plane, [1e-4, 3e-3, 3e-3])) as [number[], number[]];
   const [x, y] = [a, b].map((plane) => followed([L, ...first], plane, [1e-4, 4e-4, 4e-4]));
-  return { a: x!, b: y! };
+  return broughtBack(L, [a, b], [x!, y!], noise);
+}
+
+/** What was smoothed away, where it is more than noise, a little, and what lightness varies by around it. */
+function broughtBack(L: number[], found: [number[], number[]], smoothed: [number[], number[]], noise: number) {
+  const lost = found.map((plane, c) => plane.map((v, i) => v - smoothed[c]![i]!));
+  const means = lost.map((plane) => around(plane, 1, true));
+  const [mean, square] = [around(L), around(L.map((v) => v * v))];
+  const back = (c: number) =>
+    smoothed[c]!.map((v, i) => {
+      const edges = 0.4 * Math.sqrt(Math.max(square[i]! - mean[i]! ** 2, 0));
+      const out = (planes: number[][], deviation: number) => {
+        const u = Math.min(Math.max((Math.hypot(planes[0]![i]!, planes[1]![i]!) / (0.02 + 4.5 * deviation + edges) - 1) / 0.6, 0), 1);
+        return u * u * (3 - 2 * u);
+      };
+      return v + Math.max(out(lost, noise), out(means, noise / 3)) * lost[c]![i]!;
+    });
+  return { a: back(0), b: back(1) };
 }
 
 function followed(guides: number[][], plane: number[], ridges: number[]): number[] {
   const times = (p: number[], q: number[]) => p.map((v, i) => v * q[i]!);
-  const means = guides.map(around);
+  const means = guides.map((p) => around(p));
   const mean = around(plane);
   const own = guides.map((p, i) => around(times(p, plane)).map((v, k) => v - means[i]![k]! * mean[k]!));
   const both = guides.map((p, i) =>
@@ -162,11 +185,15 @@ function followed(guides: number[][], plane: number[], ridges: number[]): number
   return plane.map((_, k) => guides.reduce((sum, p, i) => sum + spread[i]![k]! * p[k]!, offsets[k]!));
 }
 
-function around(plane: number[]): number[] {
-  const reach = 8;
+/** Means around each place; at the borders of what is there, or as if its ends went on. */
+function around(plane: number[], reach = 8, goesOn = false): number[] {
   const sums = (length: number, read: (i: number) => number, at: number) => {
     let [sum, n] = [0, 0];
-    for (let i = Math.max(at - reach, 0); i <= Math.min(at + reach, length - 1); i++, n++) sum += read(i);
+    for (let i = at - reach; i <= at + reach; i++) {
+      if (!goesOn && (i < 0 || i >= length)) continue;
+      sum += read(Math.min(Math.max(i, 0), length - 1));
+      n++;
+    }
     return sum / n;
   };
   const rows = plane.map((_, k) => sums(W, (x) => plane[k - (k % W) + x]!, k % W));

@@ -1,22 +1,29 @@
 import { LMS_TO_LAB, P3_TO_LMS } from "../colour/oklab";
 import { invert3, multiply3, type Matrix3 } from "../colour/matrix3";
 import { KernelHeap } from "../kernels/kernelHeap";
+import { pairTable } from "../kernels/pairTable";
 import type { Planes } from "../kernels/reference";
 import { CHANNELS, lightIn } from "../mix/weights";
 import { sharesInside } from "../spatial/boxBlur";
+import type { ColourNoise } from "./colourNoise";
 
 /** Pixels to either side that colour is gathered from at each of four boxes, in the picture's own: compression blocks and noise are of its pixels, not of its size. */
 const REACH = 8;
 /** Places between cells are read from half a cell further on. */
 const APRON_OF_ROUND = 2 * (REACH + 2);
-/** Rows before and after those wanted that must be known for them to be what they are in the whole picture. */
-export const CLEAN_APRON = 2 * APRON_OF_ROUND;
+/** Rows before and after those wanted that must be known for them to be what they are in the whole picture; an even number. */
+export const CLEAN_APRON = 2 * APRON_OF_ROUND + 2;
 
 /** How much a guide must vary to be followed, as a variance: lightness, a, b. In the second round a and b are the first round's result, which holds less noise. */
 const RIDGES = [
   [1e-4, 3e-3, 3e-3],
   [1e-4, 4e-4, 4e-4],
 ] as const;
+
+/** What was smoothed away comes back where it is more than so many deviations of the noise, and than this besides: what compression leaves on level ground. */
+const [LEAST_DEVIATIONS, LEAST_LOSS] = [4.5, 0.02];
+/** And than so much of the deviation of the lightness around: at its edges, compressed colour runs over. */
+const LOSS_BY_EDGES = 0.4;
 
 const CELL_PLANES = { means: 17, slopes: 8 };
 
@@ -26,10 +33,14 @@ const LIGHTNESS = 3;
 const FOUND = 4;
 const SMOOTHED = 6;
 const PIXEL_PLANES = 8;
+/** Where the means of the lightness's square lie in the second round: after those of three guides and of two planes. */
+const LIGHTNESS_SQUARED = 5;
+/** Rows of what was lost that are known at a time. */
+const LOST_ROWS = 3;
 
 /**
  * Smooths what a mix reads of colour where it is noise or the blocks of compression, and keeps it where it is an edge; the light stays as it is. OKLab's a and b follow the
- * lightness and themselves (a guided filter), then once more the lightness and what that left (rolling guidance).
+ * lightness and themselves (a guided filter), then once more the lightness and what that left (rolling guidance). What they lost by it comes back where it is more than noise, and small things with it.
  *
  * Shape   bands of at most `rows` rows of `width` pixels. Memory: 44 bytes a pixel of them.
  * Source  He, Sun & Tang (2013); Zhang et al., "Rolling Guidance Filter" (2014); gathered at half the size after He & Sun, "Fast Guided Filter" (2015).
@@ -49,6 +60,9 @@ export class ColourCleaner {
   readonly #constants: number;
   readonly #across: number;
   readonly #down: number;
+  readonly #lost: number;
+  readonly #least: number;
+  readonly #leastKnots: number;
   #rows = 0;
 
   /** `toP3`: the source's channels to linear P3. */
@@ -56,11 +70,12 @@ export class ColourCleaner {
     readonly width: number,
     readonly rows: number,
     toP3: Matrix3,
+    noise: ColourNoise,
   ) {
     this.#columns = 8 * Math.ceil(width / 8);
     const pixels = 4 * this.#columns * even(rows);
     const cells = pixels / 4;
-    const room = PIXEL_PLANES * pixels + (CELL_PLANES.means + CELL_PLANES.slopes + 1) * cells + 128 * this.#columns + 4 * rows;
+    const room = PIXEL_PLANES * pixels + (CELL_PLANES.means + CELL_PLANES.slopes + 1) * cells + 160 * this.#columns + 4 * rows;
     const heap = (this.#heap = new KernelHeap(room + 4096));
     this.#pixels = heap.reserve(PIXEL_PLANES * pixels);
     this.#means = heap.reserve(CELL_PLANES.means * cells);
@@ -74,6 +89,11 @@ export class ColourCleaner {
     this.#constants = heap.put(Float32Array.from([...toLms, ...LMS_TO_LAB, ...invert3(LMS_TO_LAB), ...invert3(toLms), red, green, blue]));
     this.#across = heap.put(sharesInside(this.#columns / 2, REACH / 2));
     this.#down = heap.reserve(4 * even(rows));
+    this.#lost = heap.reserve(LOST_ROWS * this.#lostRow);
+    this.#leastKnots = noise.ofPixels.length - 1;
+    const leastLoss = (of: Float32Array) =>
+      pairTable(this.#leastKnots, (L) => LEAST_LOSS + LEAST_DEVIATIONS * of[Math.round(L * this.#leastKnots)]!);
+    this.#least = heap.put(Float32Array.from([...leastLoss(noise.ofPixels), ...leastLoss(noise.ofMeans)]));
   }
 
   /**
@@ -87,6 +107,7 @@ export class ColourCleaner {
     heap.f64(this.#down, this.#rows / 2).set(sharesInside(this.#rows / 2, REACH / 2));
     this.#follow(FOUND, RIDGES[0]);
     this.#follow(SMOOTHED, RIDGES[1]);
+    this.#bringBack();
     const first = 4 * this.#columns * from;
     const places = [COLOUR, LIGHTNESS, SMOOTHED].map((plane) => this.#plane(plane) + first) as [number, number, number];
     heap.run.recolour(...places, this.#stride, this.#columns * (to - from), this.#constants);
@@ -151,6 +172,41 @@ export class ColourCleaner {
       const out = this.#plane(SMOOTHED) + 4 * y * this.#columns;
       this.#heap.run.followGuides(...places, this.#stride, ...rows, this.#cellStride, at - upper, this.#between, out, this.#columns);
     }
+  }
+
+  /** What a and b lost, where it stands out of noise. */
+  #bringBack(): void {
+    const { run } = this.#heap;
+    const cells = this.#columns / 2;
+    // The last round left means of lightness and of its square.
+    run.deviations(this.#means, this.#means + LIGHTNESS_SQUARED * this.#cellStride, this.#spare, (cells * this.#rows) / 2);
+    const row = (y: number) => Math.min(Math.max(y, 0), this.#rows - 1);
+    const lostAt = (y: number) => this.#lost + (row(y) % LOST_ROWS) * this.#lostRow;
+    const lose = (y: number) => {
+      const at = 4 * y * this.#columns;
+      run.lostRow(this.#plane(FOUND) + at, this.#plane(SMOOTHED) + at, this.#stride, lostAt(y), this.#columns);
+    };
+    lose(0);
+    for (let y = 0; y < this.#rows; y++) {
+      if (y + 1 < this.#rows) lose(y + 1);
+      const at = 4 * y * this.#columns;
+      run.standOut(
+        ...([lostAt(y - 1), lostAt(y), lostAt(y + 1)] as const),
+        this.#plane(LIGHTNESS) + at,
+        this.#spare + 4 * cells * (y >> 1),
+        LOSS_BY_EDGES,
+        this.#least,
+        this.#leastKnots,
+        this.#plane(SMOOTHED) + at,
+        this.#stride,
+        this.#columns,
+      );
+    }
+  }
+
+  /** Bytes of a row of what was lost. */
+  get #lostRow(): number {
+    return 2 * (4 * this.#columns + 32);
   }
 
   get #stride(): number {

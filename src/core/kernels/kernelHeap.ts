@@ -268,6 +268,23 @@ export interface KernelExports {
       n: number,
     ]
   ): void;
+  deviations(mean: number, square: number, out: number, n: number): void;
+  lostRow(found: number, smoothed: number, stride: number, out: number, n: number): void;
+  standOut(
+    ...args: [
+      above: number,
+      here: number,
+      below: number,
+      lightness: number,
+      cells: number,
+      byEdges: number,
+      tables: number,
+      knots: number,
+      smoothed: number,
+      stride: number,
+      n: number,
+    ]
+  ): void;
   recolour(colour: number, lightness: number, ab: number, stride: number, n: number, constants: number): void;
   /** Colour before it is mixed: as/colour.ts. mask: 0 for none. */
   separate(

@@ -2,12 +2,14 @@ import { closeSync, openSync, writeSync } from "node:fs";
 import { mkdir, readFile, rename, rm, stat, writeFile } from "node:fs/promises";
 import { basename, join } from "node:path";
 import { CLEAN_APRON, ColourCleaner } from "@/core/clean/cleanColour";
+import { ColourNoiseMeter, NOISE_BLOCK, type ColourNoise } from "@/core/clean/colourNoise";
+import type { BandMachine } from "../bandMachine";
 import { smallerLevels } from "./preparePicture";
 import { RawLevels, type RawLayout } from "./rawLevels";
 import { colourDecoder, levelEncoder, levelLike, readColour } from "./reduceLevel";
 
 /** Another name whenever colour is cleaned otherwise: what was made before is made anew. */
-const FOLDER = "clean-1";
+const FOLDER = "clean-2";
 const INDEX = "levels.json";
 
 /** The cleaned levels of a prepared picture, full size first, or undefined where they have not been made. */
@@ -49,6 +51,22 @@ export async function cleanPicture(folder: string, full: RawLayout): Promise<Raw
 /** Pixels that are cleaned at a time, unless a few rows are more: 110 MB. */
 const PIXELS_AT_A_TIME = 2.5e6;
 
+/** Pixels that noise is measured in, about: strips from top to bottom. */
+const MEASURED_PIXELS = 2e6;
+
+/** How much of a level's colour is noise. */
+function noiseOf(raw: RawLevels, decoder: BandMachine): ColourNoise {
+  const { width, height, space } = raw.layout;
+  const meter = new ColourNoiseMeter(width, space.toP3);
+  const most = Math.floor(height / NOISE_BLOCK);
+  const strips = Math.min(most, Math.max(Math.round(MEASURED_PIXELS / (width * NOISE_BLOCK)), 1));
+  for (let k = 0; k < strips; k++) {
+    const y = NOISE_BLOCK * Math.floor((k + 0.5) * (most / strips));
+    meter.add(readColour(raw, decoder, y, y + NOISE_BLOCK));
+  }
+  return meter.measured();
+}
+
 /** Writes a level with its colours cleaned, in its own primaries. */
 export function cleanLevel(source: RawLayout, file: string): RawLayout {
   const { width, height } = source;
@@ -56,8 +74,8 @@ export function cleanLevel(source: RawLayout, file: string): RawLayout {
   const out = openSync(file, "w");
   try {
     const band = 2 * Math.ceil(Math.max(PIXELS_AT_A_TIME / width - 2 * CLEAN_APRON, CLEAN_APRON) / 2);
-    const cleaner = new ColourCleaner(width, Math.min(band + 2 * CLEAN_APRON, height), source.space.toP3);
     const decoder = colourDecoder(source);
+    const cleaner = new ColourCleaner(width, Math.min(band + 2 * CLEAN_APRON, height), source.space.toP3, noiseOf(raw, decoder));
     const encode = levelEncoder(width);
     for (let y = 0; y < height; y += band) {
       const to = Math.min(y + band, height);

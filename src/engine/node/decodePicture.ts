@@ -65,6 +65,8 @@ export async function decodePicture(path: string, target: string): Promise<Decod
     let pipeline = sharp(path, { limitInputPixels: MOST_PIXELS, failOn: "error" }).autoOrient().timeout({ seconds: DECODE_WITHIN_S });
     if (!decoderConverts) pipeline = pipeline.keepIccProfile();
     if (metadata.hasAlpha) notes.push("Transparent parts are read as paper white.");
+    if (metadata.chromaSubsampling?.startsWith("4:2"))
+      notes.push("The file keeps colour at half its size: coloured things of a few pixels are fainter in it than they were.");
     if ((metadata.pages ?? 1) > 1) notes.push(`The file holds ${metadata.pages} pictures; the first is read.`);
     const v = `${target}.v`;
     await pipeline.toColourspace(depth === 16 ? "rgb16" : "srgb").toFile(v);

@@ -1,5 +1,5 @@
 // Colour differences smoothed by a guide of three planes: core/clean. Planes of one kind lie `stride` bytes apart, in the order lightness, a, b.
-import { clamp01, cube, cubeRoot, row3 } from "./lanes";
+import { clamp01, cube, cubeRoot, gatherUnit, row3 } from "./lanes";
 
 // Constants: the source's channels to LMS (9), LMS to lightness, a, b (9), the inverse of each (9, 9), what each channel gives to luminance (3).
 const TO_LAB: usize = 36;
@@ -115,6 +115,64 @@ export function followGuides(
 @inline function pixels(cells: usize): v128 {
   const v = v128.load(cells);
   return f32x4.add(f32x4.mul(f32x4.splat(0.75), v128.shuffle<f32>(v, v, 1, 1, 2, 2)), f32x4.mul(f32x4.splat(0.25), v128.shuffle<f32>(v, v, 0, 2, 1, 3)));
+}
+
+/** Mean and mean square → deviation, over n cells. */
+export function deviations(mean: usize, square: usize, out: usize, n: i32): void {
+  const zero = f32x4.splat(0);
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
+    const m = v128.load(mean + i);
+    v128.store(out + i, f32x4.sqrt(f32x4.pmax(f32x4.sub(v128.load(square + i), f32x4.mul(m, m)), zero)));
+  }
+}
+
+/** What a row of two planes, `stride` bytes apart, lost by smoothing: two rows of n + 8 floats, each with its ends once more beside it. */
+export function lostRow(found: usize, smoothed: usize, stride: usize, out: usize, n: i32): void {
+  const row = (<usize>n << 2) + 32;
+  for (let plane: usize = 0; plane < 2; plane++) {
+    const to = out + plane * row + 16;
+    for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16)
+      v128.store(to + i, f32x4.sub(v128.load(found + plane * stride + i), v128.load(smoothed + plane * stride + i)));
+    store<f32>(to - 4, load<f32>(to));
+    store<f32>(to + (<usize>n << 2), load<f32>(to + (<usize>n << 2) - 4));
+  }
+}
+
+/**
+ * A row of two smoothed planes with what they lost where that stands out of noise: by itself, or as the mean of 3 × 3. `above`, `here`, `below`: as lostRow leaves them. `tables`: what a
+ * single pixel and a mean must be more than, over lightness, one behind the other; `byEdges` of the deviation of lightness around comes on top, read from cells of two pixels.
+ */
+export function standOut(
+  above: usize, here: usize, below: usize, lightness: usize, cells: usize, byEdges: f32, tables: usize, knots: i32, smoothed: usize, stride: usize, n: i32,
+): void {
+  const row = (<usize>n << 2) + 32, ninth = f32x4.splat(1.0 / 9.0), edges = f32x4.splat(byEdges);
+  const meansTable = tables + (<usize>(knots + 1) << 3);
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
+    const L = v128.load(lightness + i), deviation = v128.load64_zero(cells + (i >> 1));
+    const around = f32x4.mul(edges, v128.shuffle<f32>(deviation, deviation, 0, 0, 1, 1));
+    const a = v128.load(here + 16 + i), b = v128.load(here + row + 16 + i);
+    const meanA = f32x4.mul(ninth, sumOf9(above + i, here + i, below + i)), meanB = f32x4.mul(ninth, sumOf9(above + row + i, here + row + i, below + row + i));
+    const by = f32x4.pmax(
+      outOf(a, b, f32x4.add(gatherUnit(tables, knots, L), around)),
+      outOf(meanA, meanB, f32x4.add(gatherUnit(meansTable, knots, L), around)));
+    v128.store(smoothed + i, f32x4.add(v128.load(smoothed + i), f32x4.mul(by, a)));
+    v128.store(smoothed + stride + i, f32x4.add(v128.load(smoothed + stride + i), f32x4.mul(by, b)));
+  }
+}
+// @ts-ignore: decorator
+@inline function sumOf9(above: usize, here: usize, below: usize): v128 {
+  return f32x4.add(f32x4.add(sumOf3(above), sumOf3(here)), sumOf3(below));
+}
+// @ts-ignore: decorator
+@inline function sumOf3(at: usize): v128 {
+  return f32x4.add(f32x4.add(v128.load(at + 12), v128.load(at + 16)), v128.load(at + 20));
+}
+/** 0 up to a size, 1 from 1.6 times it on, smoothly between. */
+// @ts-ignore: decorator
+@inline function outOf(a: v128, b: v128, least: v128): v128 {
+  const size = f32x4.sqrt(f32x4.add(f32x4.mul(a, a), f32x4.mul(b, b)));
+  const u = clamp01(f32x4.mul(f32x4.sub(f32x4.div(size, least), f32x4.splat(1)), f32x4.splat(1.0 / 0.6)));
+  return f32x4.mul(f32x4.mul(u, u), f32x4.sub(f32x4.splat(3), f32x4.add(u, u)));
 }
 
 /**

@@ -19,7 +19,7 @@ export const PART_HELP = {
   Weights: "How much red, green and blue light makes the grey. A sum of 1 keeps neutrals as light as they are.",
   Hues: "Lightens or darkens single hues before they become grey. Neutrals stay as they are, whatever is pulled.",
   "Clean colour":
-    "Keeps noise and the blocks of compressed colour out of the tones when you pull colours apart. Light itself and the edges of things stay as they are.",
+    "Keeps noise and the blocks of compressed colour out of the tones when you pull colours apart. Light itself, the edges of things and small coloured things stay as they are, as far as the file holds them: most JPEGs keep colour at half its size. Masks by colour read it cleaned too.",
   "Film and filter":
     "Weights as a film of the trade sees behind a glass of the trade. The curves are our own approximations; neutrals stay where they are.",
   Twins:
