@@ -185,16 +185,38 @@ describe("colour", () => {
 });
 
 describe("unusual but sound pictures", () => {
-  test("EXIF orientation is honoured", async () => {
-    const picture = await decoded(
-      "turned.jpg",
-      await rgb8(levels8, W, H).withMetadata({ orientation: 6 }).jpeg({ quality: 100, chromaSubsampling: "4:4:4" }).toBuffer(),
-    );
-    expect(picture).toMatchObject({ width: H, height: W });
+  // Where the stored upper left and upper right come to lie. Source: Exif 2.32, 4.6.4, tag 274.
+  test.each([
+    [1, "upper left", "upper right"],
+    [2, "upper right", "upper left"],
+    [3, "lower right", "lower left"],
+    [4, "lower left", "lower right"],
+    [5, "upper left", "lower left"],
+    [6, "upper right", "lower right"],
+    [7, "lower right", "upper right"],
+    [8, "lower left", "upper left"],
+  ] as const)("EXIF orientation %i is honoured: its first corner lies %s, its second %s", async (orientation, first, second) => {
+    // Each corner has a colour of its own, in a square that no coder mixes with others.
+    const [w, h] = [96, 64];
+    const corners = [
+      [220, 40, 40],
+      [40, 200, 40],
+      [40, 40, 220],
+      [230, 220, 60],
+    ];
+    const made = Uint8Array.from({ length: 3 * w * h }, (_, i) => {
+      const [x, y] = [Math.floor(i / 3) % w, Math.floor(i / 3 / w)];
+      return corners[Number(x >= w / 2) + 2 * Number(y >= h / 2)]![i % 3]!;
+    });
+    const file = await rgb8(made, w, h).withMetadata({ orientation }).jpeg({ quality: 100, chromaSubsampling: "4:4:4" }).toBuffer();
+    const picture = await decoded(`turned-${orientation}.jpg`, file);
+    expect([picture.width, picture.height]).toEqual(orientation < 5 ? [w, h] : [h, w]);
     const raw = new RawLevels(picture);
-    const corner = raw.read(H - 1, 0, 1, 1); // the stored upper left lies upper right after a quarter turn
+    const at = (place: string) =>
+      raw.read(place.endsWith("left") ? 4 : picture.width - 5, place.startsWith("upper") ? 4 : picture.height - 5, 1, 1);
+    expect(largest(at(first), corners[0]!)).toBeLessThan(8);
+    expect(largest(at(second), corners[1]!)).toBeLessThan(8);
     raw.close();
-    expect(largest(corner, levels8.subarray(0, 3))).toBeLessThan(24);
   });
 
   test.each([

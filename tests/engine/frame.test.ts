@@ -6,7 +6,7 @@ import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { placingOf, pictureAtPrint, printOn, smallPrint, WHOLE_FRAME, type Frame } from "@/core/frame/frame";
 import { compilePlan } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
-import type { Plan } from "@/core/plan/plan";
+import type { Pass, Plan } from "@/core/plan/plan";
 import { fitLongEdge } from "@/core/spatial/areaReduce";
 import { lookTable } from "@/core/view/toneTables";
 import { renderPicture } from "@/engine/node/renderPicture";
@@ -120,6 +120,34 @@ describe("the borders of a print", () => {
     expect(at(Math.floor(width / 2), Math.floor(height / 2))).toBe(0);
     for (const [x, y] of [[1, 1] as const, [width - 2, 1] as const, [1, height - 2] as const, [width - 2, height - 2] as const])
       expect(at(x, y)).toBeGreaterThan(2000);
+  });
+
+  test.each([
+    { turns: 0, degrees: 0, mirrored: false, crop: { x: 0.35, y: 0.3, width: 0.5, height: 0.3 } },
+    { turns: 1, degrees: 0, mirrored: false, crop: { x: 0.35, y: 0.3, width: 0.3, height: 0.5 } },
+    { turns: 2, degrees: 4, mirrored: true, crop: { x: 0.4, y: 0.3, width: 0.4, height: 0.4 } },
+  ] as Frame[])("tell where its middle lies when it is moved: as far from the print's, in the print's long edges, %o", async (frame) => {
+    const moved = { x: 0.2, y: -0.1 };
+    const burned = {
+      ...restingPass("edge-burn", "e", "E"),
+      move: { kind: "edge-burn", stops: -2, ...moved, begins: 0, straight: 0, onPaper: true },
+    };
+    const [without, withIt] = [
+      await exported({ ...plan(frame), passes: [] }),
+      await exported({ ...plan(frame), passes: [burned as Pass] }),
+    ];
+    const { width, height } = withIt.size;
+    // The mean of the places that it burns least.
+    const sums = [0, 0, 0];
+    for (let i = 0; i < withIt.levels.length; i++) {
+      const share = 1 - withIt.levels[i]! / Math.max(without.levels[i]!, 1);
+      if (without.levels[i]! < 4000 || share > 0.004) continue;
+      [sums[0], sums[1], sums[2]] = [sums[0]! + (i % width) + 0.5, sums[1]! + Math.floor(i / width) + 0.5, sums[2]! + 1];
+    }
+    expect(sums[2]).toBeGreaterThan(20);
+    const long = Math.max(width, height);
+    expect(Math.abs(sums[0]! / sums[2]! - (width / 2 + moved.x * long))).toBeLessThan(0.03 * long);
+    expect(Math.abs(sums[1]! / sums[2]! - (height / 2 + moved.y * long))).toBeLessThan(0.03 * long);
   });
 
   test("on a print cut out of a picture give the same as on a picture that is that piece", async () => {
