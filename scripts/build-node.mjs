@@ -16,7 +16,9 @@ await build({
   outdir: "dist",
   outExtension: { ".js": ".mjs" },
   bundle: true,
-  packages: "external",
+  // All but what brings a library of its own, or is only loaded by others: one file starts in half the time of a hundred.
+  external: ["sharp", "next", "react", "react-dom"],
+  banner: { js: 'import { createRequire as requireFrom } from "node:module"; const require = requireFrom(import.meta.url);' },
   platform: "node",
   format: "esm",
   target: "node20",

@@ -1,6 +1,6 @@
 import { isPixelForPixel, pictureAtPrint, type Placing } from "@/core/frame/frame";
 import { KernelHeap } from "@/core/kernels/kernelHeap";
-import { TURN_REACH, TURN_WEIGHTS } from "@/core/kernels/turnWeights";
+import { TURN_REACH, turnWeights } from "@/core/kernels/turnWeights";
 import type { Size } from "@/core/spatial/areaReduce";
 
 /** Edge of the squares in which pixels are taken over, so that what lies beside each other on either side stays in the cache. */
@@ -65,16 +65,15 @@ export class PrintCutter {
 
 function makeHeap() {
   const most = TILE + 2 * BEYOND + 4;
-  const heap = new KernelHeap(4 * (2 * most * most + TURN_WEIGHTS.length) + 1024);
+  const weights = turnWeights();
+  const heap = new KernelHeap(4 * (2 * most * most + weights.length) + 1024);
   // After the tile comes more: its last row is read beyond its end, by a weight of 0.
-  const made = {
+  return {
     heap,
     tile: heap.reserve(4 * most * most),
     cut: heap.reserve(4 * most * most),
-    weights: heap.reserve(4 * TURN_WEIGHTS.length),
+    weights: heap.put(weights),
   };
-  heap.f32(made.weights, TURN_WEIGHTS.length).set(TURN_WEIGHTS);
-  return made;
 }
 
 /** Lays a run of a row out, the picture's last pixels going on beyond its borders. */

@@ -61,7 +61,7 @@ export interface KernelExports {
   meanSlices(sums: number, counts: number, cells: number, own: number, itself: number): void;
   pairRows(a: number, b: number, part: number, out: number, columns: number): void;
   sampleSlices(pairs: number, tone: number, out: number, n: number, from: number, step: number, last: number, slices: number): void;
-  /** A piece of a turned plane of `stride` floats a row, which begins at (fromX, fromY); `weights` as TURN_WEIGHTS. columns, rows: any. */
+  /** A piece of a turned plane of `stride` floats a row, which begins at (fromX, fromY); `weights` as turnWeights gives them. columns, rows: any. */
   turnPiece(
     ...args: [
       src: number,

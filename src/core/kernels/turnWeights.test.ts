@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
-import { TURN_PHASES, TURN_REACH, TURN_ROW, TURN_WEIGHTS } from "./turnWeights";
+import { TURN_PHASES, TURN_REACH, TURN_ROW, turnWeights } from "./turnWeights";
 
-const rows = Array.from({ length: TURN_PHASES + 1 }, (_, phase) => TURN_WEIGHTS.subarray(phase * TURN_ROW, (phase + 1) * TURN_ROW));
+const rows = Array.from({ length: TURN_PHASES + 1 }, (_, phase) => turnWeights().subarray(phase * TURN_ROW, (phase + 1) * TURN_ROW));
 const pixels = Array.from({ length: 2 * TURN_REACH }, (_, k) => k - (TURN_REACH - 1));
 
 test("even tones, slopes and bends are told exactly at every place", () => {

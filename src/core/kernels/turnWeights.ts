@@ -14,14 +14,21 @@ const PIXELS = Array.from({ length: 2 * TURN_REACH }, (_, k) => k - (TURN_REACH 
  * Weights of the six pixels around a place, from the third before it on, for each part of the way from one pixel to the next: those that leave all waves up to FINEST as
  * nearly as they are as six can, in least squares, among those that tell even slopes and bends exactly, so that no pattern shows in a sky.
  *
- * Shape   TURN_PHASES + 1 rows of TURN_ROW floats, the last two of each 0.
+ * Shape   TURN_PHASES + 1 rows of TURN_ROW floats, the last two of each 0. Not to be changed.
+ * Cost    some 70 ms the first time: a print that is not turned does not ask for them.
  * Source  our own; compared with Lanczos and cubic convolution in docs/decisions/0024-frame.md.
  */
-export const TURN_WEIGHTS: Float32Array = (() => {
+export function turnWeights(): Float32Array {
+  return (made ??= makeWeights());
+}
+
+let made: Float32Array | undefined;
+
+function makeWeights(): Float32Array {
   const table = new Float32Array((TURN_PHASES + 1) * TURN_ROW);
   for (let phase = 0; phase <= TURN_PHASES; phase++) table.set(weightsAt(phase / TURN_PHASES), phase * TURN_ROW);
   return table;
-})();
+}
 
 function weightsAt(place: number): number[] {
   const powers = Array.from({ length: EXACT_POWERS + 1 }, (_, power) => PIXELS.map((pixel) => (pixel - place) ** power));

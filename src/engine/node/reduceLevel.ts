@@ -14,7 +14,7 @@ const ROWS_AT_A_TIME = 32;
 
 /** Knots of the table from linear light to 16-bit levels: error below a level everywhere, black included. */
 const ENCODE_KNOTS = 65536;
-const ENCODE_16 = pairTable(ENCODE_KNOTS, (y) => 65535 * srgbEncode(y));
+let encode16: Float32Array | undefined;
 
 /** A level at 16 bits with the same primaries, so that no colour is clipped. */
 export function levelLike({ space }: RawLayout, size: Size, file: string, grain?: string): RawLayout {
@@ -24,7 +24,7 @@ export function levelLike({ space }: RawLayout, size: Size, file: string, grain?
 /** Encodes rows of linear colour, so many pixels wide, as levels that follow one another. */
 export function levelEncoder(width: number): (colour: Planes, from: number, levels: Uint16Array, pixel: number) => void {
   const encoder = new BandMachine(width, ENCODE_KNOTS);
-  encoder.setOutputTable(ENCODE_16);
+  encoder.setOutputTable((encode16 ??= pairTable(ENCODE_KNOTS, (y) => 65535 * srgbEncode(y))));
   return (colour, from, levels, pixel) => {
     CHANNELS.forEach((name, c) => {
       encoder.put("tone", colour[name], from, from + width);
