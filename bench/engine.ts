@@ -2,7 +2,6 @@ import { mkdtempSync, rmSync, statSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { fork } from "node:child_process";
-import sharp from "sharp";
 import { packPath, type Stroke } from "@/core/brush/stroke";
 import { restingExposure } from "@/core/passes/exposure/exposure";
 import { emptyRegion } from "@/core/plan/editRegions";
@@ -19,6 +18,8 @@ import { renderPicture } from "@/engine/node/renderPicture";
 import { writePrint } from "@/engine/node/writePrint";
 import { Stage } from "@/engine/stage";
 import { FINISHED } from "@/engine/stageTypes";
+import { made24 } from "./made24";
+import { peakMemory } from "./peakMemory";
 
 // Times of the engine: the 24-megapixel export against the decode and encode around it, and the preview.
 // Other work on the machine disturbs absolute times; trust the ratios within one run.
@@ -38,27 +39,6 @@ function plan24(): Plan {
     ],
   };
   return plan;
-}
-
-/** A made 24-megapixel picture: smooth with noise, as a photograph is to a codec. */
-async function made24(folder: string): Promise<Record<string, string>> {
-  const [width, height] = [6000, 4000];
-  const levels = new Uint16Array(3 * width * height);
-  let state = 1;
-  for (let i = 0; i < width * height; i++) {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    const noise = (state >>> 20) - 2048;
-    const [x, y] = [i % width, Math.floor(i / width)];
-    for (let c = 0; c < 3; c++) {
-      const value = 32768 + 20000 * Math.sin(x / (300 + 90 * c)) * Math.cos(y / (260 - 40 * c)) + noise;
-      levels[3 * i + c] = Math.min(Math.max(value, 0), 65535);
-    }
-  }
-  const files = { jpeg: join(folder, "made.jpg"), tiff16: join(folder, "made.tif") };
-  const pixels = () => sharp(levels, { raw: { width, height, channels: 3 }, limitInputPixels: false });
-  await pixels().toColourspace("srgb").jpeg({ quality: 92 }).toFile(files.jpeg);
-  await pixels().toColourspace("rgb16").tiff({ compression: "none" }).toFile(files.tiff16);
-  return files;
 }
 
 async function timed<T>(work: () => Promise<T> | T): Promise<[number, T]> {
@@ -99,7 +79,7 @@ async function exports24(folder: string): Promise<void> {
   for (const plan of Object.keys(PLANS)) {
     const peak = await new Promise<number>((resolve) => {
       const child = fork(new URL(import.meta.url), ["--one-export", files.tiff16!, join(folder, "peak.tif"), plan]);
-      child.once("message", (kilobytes) => resolve(Number(kilobytes) / 1024));
+      child.once("message", (megabytes) => resolve(Number(megabytes)));
     });
     console.log(`24 MP tiff16 → tiff16, ${plan}: peak resident memory ${peak.toFixed(0)} MB (the picture itself is ${itself} MB)`);
   }
@@ -344,7 +324,7 @@ if (process.argv[2] === "--one-export") {
   const cleaned = async () => ({ full: cleanLevel(picture, `${to!}.clean`) });
   const rendered = await renderPicture(picture, PLANS[plan!]!(), { depth: 16, threads: 2, threadFile, cleaned, space: "srgb" });
   await writePrint(rendered, ExportSettings.parse({ format: "tiff16" }), to!);
-  process.send!(process.resourceUsage().maxRSS);
+  process.send!(peakMemory());
 } else {
   const folder = mkdtempSync(join(tmpdir(), "nigrographe-bench-"));
   try {

@@ -1,18 +1,24 @@
-// npm run bench: the engine's times, then the page's, on an application of its own.
+// npm run bench: the engine's times, then the page's, on an application of its own. With --against COMMIT: exports by that commit and by this tree, in turn.
 import { spawn, spawnSync } from "node:child_process";
 import { chmodSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { parseArgs } from "node:util";
 import { build } from "esbuild";
-import { buildWeb, installDebian, root } from "../scripts/install.mjs";
+import { buildNode, buildWeb, installDebian, root } from "../scripts/install.mjs";
 
-installDebian(["postgresql", "chromium"]);
-buildWeb();
+const { against } = parseArgs({ options: { against: { type: "string" } } }).values;
+if (against) buildNode();
+else {
+  installDebian(["postgresql", "chromium"]);
+  buildWeb();
+}
 await build({
   entryPoints: {
     benchEngine: "bench/engine.ts",
     benchFrames: "bench/frames.ts",
     benchCrew: "bench/crew.ts",
+    benchAgainst: "bench/against.ts",
     helpingThread: "tests/engine/helpingThread.ts",
   },
   outdir: "dist",
@@ -25,6 +31,7 @@ await build({
   absWorkingDir: root,
 });
 const node = (...args) => spawnSync(process.execPath, args, { cwd: root, stdio: "inherit" });
+if (against) process.exit(node("dist/benchAgainst.mjs", root, against).status ?? 1);
 node("dist/benchEngine.mjs");
 node("dist/benchCrew.mjs");
 
