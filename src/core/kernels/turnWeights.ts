@@ -15,7 +15,7 @@ const PIXELS = Array.from({ length: 2 * TURN_REACH }, (_, k) => k - (TURN_REACH 
  * nearly as they are as six can, in least squares, among those that tell even slopes and bends exactly, so that no pattern shows in a sky.
  *
  * Shape   TURN_PHASES + 1 rows of TURN_ROW floats, the last two of each 0. Not to be changed.
- * Cost    some 70 ms the first time: a print that is not turned does not ask for them.
+ * Cost    some 30 ms the first time: a print that is not turned does not ask for them.
  * Source  our own; compared with Lanczos and cubic convolution in docs/decisions/0024-frame.md.
  */
 export function turnWeights(): Float32Array {
@@ -26,20 +26,30 @@ let made: Float32Array | undefined;
 
 function makeWeights(): Float32Array {
   const table = new Float32Array((TURN_PHASES + 1) * TURN_ROW);
-  for (let phase = 0; phase <= TURN_PHASES; phase++) table.set(weightsAt(phase / TURN_PHASES), phase * TURN_ROW);
+  for (let phase = 0; phase <= TURN_PHASES; phase++) layWeights(phase / TURN_PHASES, table, phase * TURN_ROW);
   return table;
 }
 
-function weightsAt(place: number): number[] {
-  const powers = Array.from({ length: EXACT_POWERS + 1 }, (_, power) => PIXELS.map((pixel) => (pixel - place) ** power));
-  const nothing = powers.map(() => 0);
-  // Least squares with equalities: the normal equations, and a multiplier for each power.
-  const equations = [
-    ...PIXELS.map((pixel, i) => [...PIXELS.map((other) => waves(pixel - other)), ...powers.map((row) => row[i]!)]),
-    ...powers.map((row) => [...row, ...nothing]),
-  ];
-  const wanted = [...PIXELS.map((pixel) => waves(pixel - place)), 1, ...nothing.slice(1)];
-  return solve(equations, wanted).slice(0, PIXELS.length);
+/** Unknowns: the weights, and a multiplier for each power. A row has so many numbers, and what they are to come to. */
+const UNKNOWNS = PIXELS.length + EXACT_POWERS + 1;
+const ROW = UNKNOWNS + 1;
+const BETWEEN = PIXELS.map((pixel) => PIXELS.map((other) => waves(pixel - other)));
+
+/** Least squares with equalities: the normal equations, and those of the powers. */
+function layWeights(place: number, out: Float32Array, at: number): void {
+  const rows = new Float64Array(UNKNOWNS * ROW);
+  PIXELS.forEach((pixel, i) => {
+    rows.set(BETWEEN[i]!, i * ROW);
+    for (let power = 0; power <= EXACT_POWERS; power++) {
+      const value = (pixel - place) ** power;
+      rows[i * ROW + PIXELS.length + power] = value;
+      rows[(PIXELS.length + power) * ROW + i] = value;
+    }
+    rows[i * ROW + UNKNOWNS] = waves(pixel - place);
+  });
+  rows[PIXELS.length * ROW + UNKNOWNS] = 1;
+  solve(rows);
+  for (let i = 0; i < PIXELS.length; i++) out[at + i] = rows[i * ROW + UNKNOWNS]!;
 }
 
 /** The mean of all waves up to FINEST, some pixels from where they are highest. */
@@ -48,14 +58,21 @@ function waves(distance: number): number {
   return turn === 0 ? 1 : Math.sin(turn) / turn;
 }
 
-/** Gauss and Jordan, with pivots. */
-function solve(equations: number[][], wanted: number[]): number[] {
-  const rows = equations.map((row, i) => [...row, wanted[i]!]);
-  for (let i = 0; i < rows.length; i++) {
-    const best = rows.reduce((most, row, k) => (k >= i && Math.abs(row[i]!) > Math.abs(rows[most]![i]!) ? k : most), i);
-    [rows[i], rows[best]] = [rows[best]!, rows[i]!];
-    const pivot = rows[i]!.map((value) => value / rows[i]![i]!);
-    rows.forEach((row, k) => (rows[k] = k === i ? pivot : row.map((value, column) => value - row[i]! * pivot[column]!)));
+/** Gauss and Jordan, with pivots, in place: what is wanted becomes what is sought. */
+function solve(rows: Float64Array): void {
+  for (let i = 0; i < UNKNOWNS; i++) {
+    let best = i;
+    for (let k = i + 1; k < UNKNOWNS; k++) if (Math.abs(rows[k * ROW + i]!) > Math.abs(rows[best * ROW + i]!)) best = k;
+    const by = rows[best * ROW + i]!;
+    for (let column = 0; column < ROW; column++) {
+      const value = rows[best * ROW + column]!;
+      rows[best * ROW + column] = rows[i * ROW + column]!;
+      rows[i * ROW + column] = value / by;
+    }
+    for (let k = 0; k < UNKNOWNS; k++) {
+      const times = rows[k * ROW + i]!;
+      if (k !== i)
+        for (let column = 0; column < ROW; column++) rows[k * ROW + column] = rows[k * ROW + column]! - times * rows[i * ROW + column]!;
+    }
   }
-  return rows.map((row) => row.at(-1)!);
 }
