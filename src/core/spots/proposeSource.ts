@@ -3,11 +3,14 @@ import { CHANNELS } from "../mix/weights";
 import type { Point } from "../region/region";
 import type { Pixels } from "./mend";
 import { areaAround, common, type Area } from "./area";
+import type { Spot } from "./spot";
 
 /** A spot to be covered, on the pixels. Units: pixels. */
 export interface Uncovered {
   points: readonly Point[];
   radius: number;
+  /** Whether it takes on the light of where it is laid: a clone does not, so that its source is to have it. */
+  kind: Spot["kind"];
 }
 
 /** How far away is looked, in radii, and in how many directions. */
@@ -28,8 +31,10 @@ const CLOSER = 6;
 const MOST_ROUNDS = 16;
 /** Levels of noise, as a variance of the cube root of light: differences below it mean nothing. */
 const NOISE = 2e-5;
-/** What tells a place to take from apart, beside how its surroundings continue those of the spot. */
-const WEIGHTS = { contrast: 0.15, level: 0.4, distance: 0.01 };
+/** What tells a place to take from apart, beside how its surroundings continue those of the spot: how much livelier it is inside than these, or calmer; its tone; how far it lies. */
+const WEIGHTS = { livelier: 1, calmer: 0.15, level: 0.4, distance: 0.01 };
+/** A clone is laid in the light it has: a difference of tone counts as one where it begins to be seen, as a variance of the cube root of light. */
+const SEEN = 1e-4;
 
 /**
  * Proposes where to take from to cover a spot: of the places around it the one whose surroundings go on as the spot's own do, and whose inside is as lively as these.
@@ -42,7 +47,7 @@ const WEIGHTS = { contrast: 0.15, level: 0.4, distance: 0.01 };
  */
 export function proposeSource(pixels: Pixels, spot: Uncovered, tried: readonly Point[] = []): Point | undefined {
   const samples = samplesOf(pixels, spot);
-  if (samples.around.length === 0) return undefined;
+  if (samples.around.pixels.length === 0) return undefined;
   const isTried = (by: Point) => tried.some(({ x, y }) => Math.hypot(x - by.x, y - by.y) < ANOTHER * spot.radius);
   const cost = (by: Point) => (isTried(by) ? Infinity : costOf(samples, spot, by));
   const places: { by: Point; cost: number }[] = [];
@@ -77,10 +82,21 @@ function closer(place: { by: Point; cost: number }, first: number, cost: (by: Po
 interface Samples {
   area: Area;
   roots: readonly Float32Array[];
-  around: Int32Array;
-  inside: Int32Array;
-  /** Of what is around. */
+  around: Compared;
+  inside: Compared;
+  /** Of what is around: of its tones, and of what of them is no even slope. */
   variance: number;
+  liveliness: number;
+}
+
+/** Some pixels, each with how far it lies from their middle; and how these spread. */
+interface Compared {
+  pixels: Int32Array;
+  x: Float32Array;
+  y: Float32Array;
+  xx: number;
+  xy: number;
+  yy: number;
 }
 
 function samplesOf({ area, colour }: Pixels, { points, radius }: Uncovered): Samples {
@@ -95,8 +111,25 @@ function samplesOf({ area, colour }: Pixels, { points, radius }: Uncovered): Sam
     }
   }
   const roots = CHANNELS.map((name) => colour[name].map((light) => Math.cbrt(Math.max(light, 0))));
-  const compared = thinned(around);
-  return { area, roots, around: compared, inside: thinned(inside), variance: varianceOf(roots, compared, 0) };
+  const compared = comparedOf(thinned(around), area.width);
+  const variance = varianceOf(roots, compared, 0, false);
+  return {
+    area,
+    roots,
+    around: compared,
+    inside: comparedOf(thinned(inside), area.width),
+    variance,
+    liveliness: varianceOf(roots, compared, 0, true),
+  };
+}
+
+function comparedOf(pixels: Int32Array, width: number): Compared {
+  const mean = (of: (pixel: number) => number) => pixels.reduce((sum, pixel) => sum + of(pixel), 0) / pixels.length;
+  const [middleX, middleY] = [mean((pixel) => pixel % width), mean((pixel) => Math.floor(pixel / width))];
+  const x = Float32Array.from(pixels, (pixel) => (pixel % width) - middleX);
+  const y = Float32Array.from(pixels, (pixel) => Math.floor(pixel / width) - middleY);
+  const products = (p: Float32Array, q: Float32Array) => p.reduce((sum, v, i) => sum + v * q[i]!, 0) / pixels.length;
+  return { pixels, x, y, xx: products(x, x), xy: products(x, y), yy: products(y, y) };
 }
 
 /** As many of some pixels as are compared, evenly. */
@@ -105,16 +138,16 @@ function thinned(pixels: readonly number[]): Int32Array {
   return Int32Array.from({ length: Math.floor(pixels.length / every) }, (_, i) => pixels[Math.floor(i * every)]!);
 }
 
-function costOf({ area, roots, around, inside, variance }: Samples, { points, radius }: Uncovered, by: Point): number {
+function costOf({ area, roots, around, inside, variance, liveliness }: Samples, { points, radius, kind }: Uncovered, by: Point): number {
   for (const { x, y } of points) if (distanceFrom(points, { x: x + by.x, y: y + by.y }) < APART * radius) return Infinity;
   const { width, height } = area;
   const isInside = (pixel: number) => {
     const [x, y] = [(pixel % width) + by.x, Math.floor(pixel / width) + by.y];
     return x >= 0 && y >= 0 && x < width && y < height;
   };
-  if (!inside.every(isInside)) return Infinity;
-  const pairs = around.filter(isInside);
-  if (pairs.length < around.length / 2) return Infinity;
+  if (!inside.pixels.every(isInside)) return Infinity;
+  const pairs = around.pixels.filter(isInside);
+  if (pairs.length < around.pixels.length / 2) return Infinity;
   const away = by.y * width + by.x;
   let [level, unlike] = [0, 0];
   for (const plane of roots) {
@@ -128,27 +161,32 @@ function costOf({ area, roots, around, inside, variance }: Samples, { points, ra
     level += mean * mean;
     unlike += squares / pairs.length - mean * mean;
   }
-  const contrast = Math.log((varianceOf(roots, inside, away) + NOISE) / (variance + NOISE));
+  const contrast = Math.log((varianceOf(roots, inside, away, true) + NOISE) / (liveliness + NOISE));
   const distance = Math.hypot(by.x, by.y) / radius;
   return (
     unlike / (variance + NOISE) +
-    WEIGHTS.contrast * contrast * contrast +
-    (WEIGHTS.level * level) / (variance + NOISE) ** 0.5 +
+    (contrast > 0 ? WEIGHTS.livelier : WEIGHTS.calmer) * contrast * contrast +
+    (kind === "clone" ? level / SEEN : (WEIGHTS.level * level) / (variance + NOISE) ** 0.5) +
     WEIGHTS.distance * distance
   );
 }
 
-/** The variance of some pixels, so far on in the planes. */
-function varianceOf(planes: readonly Float32Array[], pixels: Int32Array, away: number): number {
+/** The variance of some pixels, so far on in the planes; of what is left of them without their even slope, if that is asked for. */
+function varianceOf(planes: readonly Float32Array[], { pixels, x, y, xx, xy, yy }: Compared, away: number, isLevelled: boolean): number {
+  const determinant = xx * yy - xy * xy;
   let variance = 0;
   for (const plane of planes) {
-    let [sum, squares] = [0, 0];
-    for (const pixel of pixels) {
-      const value = plane[pixel + away]!;
+    let [sum, squares, xv, yv] = [0, 0, 0, 0];
+    for (let i = 0; i < pixels.length; i++) {
+      const value = plane[pixels[i]! + away]!;
       sum += value;
       squares += value * value;
+      xv += value * x[i]!;
+      yv += value * y[i]!;
     }
-    variance += squares / pixels.length - (sum / pixels.length) ** 2;
+    const n = pixels.length;
+    variance += squares / n - (sum / n) ** 2;
+    if (isLevelled && determinant > 0) variance -= (yy * (xv / n) ** 2 - 2 * xy * (xv / n) * (yv / n) + xx * (yv / n) ** 2) / determinant;
   }
   return Math.max(variance, 0);
 }

@@ -7,7 +7,8 @@ import { areaAround, common, holds } from "./area";
 import { lay, mend, type Pixels } from "./mend";
 import { spotPieces } from "./pieces";
 import { proposeSource } from "./proposeSource";
-import type { Spot } from "./spot";
+import { luminanceToTone } from "../colour/lstar";
+import { drawnOf, reachOf, RESTING_FADE, type Spot } from "./spot";
 
 // Spots on made pictures, of which it is known what lay beneath the dust.
 
@@ -186,7 +187,7 @@ describe("a proposed place to take from", () => {
     const random = () => (state = (Math.imul(state, 1664525) + 1013904223) >>> 0) / 2 ** 32;
     for (const [, of] of TEXTURES) {
       const [truth, dusty] = [picture(of), picture(of, dust)];
-      const by = proposeSource(dusty, { points: MIDDLE, radius: 6 })!;
+      const by = proposeSource(dusty, { points: MIDDLE, radius: 6, kind: "heal" })!;
       const errorOf = (from: Point) => {
         const found = healed(spotAt({ from: { x: from.x / LONG, y: from.y / LONG } }), dusty);
         let sum = 0;
@@ -212,8 +213,8 @@ describe("a proposed place to take from", () => {
       { x: 80, y: 2 },
     ]) {
       const pixels = picture(stripes(0.6, 13));
-      const by = proposeSource(pixels, { points: [point], radius: 6 })!;
-      expect(by).toEqual(proposeSource(pixels, { points: [point], radius: 6 }));
+      const by = proposeSource(pixels, { points: [point], radius: 6, kind: "heal" })!;
+      expect(by).toEqual(proposeSource(pixels, { points: [point], radius: 6, kind: "heal" }));
       expect(Math.hypot(by.x, by.y)).toBeGreaterThan(12);
       const area = areaAround([{ x: point.x + by.x, y: point.y + by.y }], 2, SIZE);
       expect(holds(pixels.area, area)).toBe(true);
@@ -225,14 +226,82 @@ describe("a proposed place to take from", () => {
     const pixels = picture(stripes(0.6, 13), dust);
     const tried: Point[] = [];
     for (let k = 0; k < 4; k++) {
-      const by = proposeSource(pixels, { points: MIDDLE, radius: 6 }, tried)!;
+      const by = proposeSource(pixels, { points: MIDDLE, radius: 6, kind: "heal" }, tried)!;
       for (const { x, y } of tried) expect(Math.hypot(x - by.x, y - by.y)).toBeGreaterThanOrEqual(9);
       tried.push(by);
     }
   });
 
+  describe("on smooth ground, dust as large as what was drawn", () => {
+    /** A sky that grows lighter downwards and to one side, with cloud in it, veins across it, and a little noise. */
+    const ground: Light = (x, y) => {
+      const cloud = 0.03 * Math.sin(x / 37 + Math.sin(y / 29)) * Math.sin(y / 23);
+      const vein = 0.16 * Math.exp(-(((x + 0.4 * y - 70) % 55) ** 2) / 5);
+      const light = 0.22 + 0.0011 * y + 0.0008 * x + cloud - vein + 0.003 * grain(x, y);
+      return [light, light * 1.05, light * 1.2];
+    };
+    const truth = picture(ground);
+    const tone = ({ colour }: Pixels, i: number) =>
+      100 * luminanceToTone(0.229 * colour.red[i]! + 0.692 * colour.green[i]! + 0.079 * colour.blue[i]!);
+    /** Places with no vein near. */
+    const places = Array.from({ length: 400 }, (_, k) => ({ x: 20.5 + ((k * 37) % 120), y: 18.5 + ((k * 53) % 84) }))
+      .filter(({ x, y }) => Math.abs((x + 0.4 * y - 70) % 55) > 14 && Math.abs((x + 0.4 * y - 70) % 55) < 41)
+      .slice(0, 30);
+
+    /** How far the mean tone of what was covered is off, for each place, in L*. */
+    const errors = (kind: Spot["kind"]) =>
+      places
+        .map((place, k) => {
+          const size = 3 + (k % 4);
+          const dusty = picture(ground, { at: place, radius: size });
+          const { radius, softness } = reachOf({ size: size / LONG, fade: RESTING_FADE });
+          const by = proposeSource(dusty, { points: [place], radius: radius * LONG, kind })!;
+          const from = { x: by.x / LONG, y: by.y / LONG };
+          const found = healed({ id: "s", kind, path: at([place.x, place.y]), radius, softness, from }, dusty);
+          let [sum, n] = [0, 0];
+          for (let i = 0; i < truth.colour.red.length; i++) {
+            if (Math.hypot((i % SIZE.width) + 0.5 - place.x, Math.floor(i / SIZE.width) + 0.5 - place.y) > size) continue;
+            sum += tone(found, i) - tone(truth, i);
+            n++;
+          }
+          return Math.abs(sum / n);
+        })
+        .toSorted((a, b) => a - b);
+
+    test.each([
+      ["heal", 0.5, 1.5],
+      ["clone", 1, 3],
+    ] as const)("to %s leaves no disc: within %d L* in the median, %d at the worst", (kind, median, most) => {
+      const found = errors(kind);
+      expect(found.length).toBe(30);
+      expect(found[15]).toBeLessThan(median);
+      expect(found.at(-1)).toBeLessThan(most);
+    });
+  });
+
+  test("a drawn circle is covered whole, and fades beyond it", () => {
+    const of: Light = (x, y) => [0.3 + 0.2 * grain(x, y), 0.2, 0.4];
+    const size = 5;
+    const spot = spotAt({ kind: "clone", ...reachOf({ size: size / LONG, fade: 0.4 }) });
+    const [before, after] = [picture(of), healed(spot, picture(of))];
+    for (let i = 0; i < before.colour.red.length; i++) {
+      const away = Math.hypot((i % SIZE.width) + 0.5 - 60, Math.floor(i / SIZE.width) + 0.5 - 50);
+      if (away <= size) expect(Math.abs(after.colour.red[i]! - before.colour.red[i + 25]!)).toBeLessThan(1e-6);
+      if (away > 1.4 * size) expect(after.colour.red[i]).toBe(before.colour.red[i]);
+    }
+    for (const drawn of [
+      { size: 0.01, fade: 0 },
+      { size: 0.004, fade: 0.3 },
+      { size: 0.02, fade: 1 },
+    ]) {
+      const { size: back, fade } = drawnOf(reachOf(drawn));
+      expect(back).toBeCloseTo(drawn.size, 9);
+      expect(fade).toBeCloseTo(drawn.fade, 9);
+    }
+  });
+
   test("where there is no room, none is proposed", () => {
     const pixels = picture(() => [0.3, 0.3, 0.3]);
-    expect(proposeSource(pixels, { points: MIDDLE, radius: 80 })).toBeUndefined();
+    expect(proposeSource(pixels, { points: MIDDLE, radius: 80, kind: "heal" })).toBeUndefined();
   });
 });

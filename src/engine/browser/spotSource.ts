@@ -37,7 +37,7 @@ export async function spotSource(
   const pixels = { area, ...decodeLevels({ levels: stored, space: level.space, grain }, area) };
   new Spotted([pixels], level).heal(others);
   const away = tried.map(({ x, y }) => ({ x: x * longOf(level), y: y * longOf(level) }));
-  const by = proposeSource(pixels, { points: pieces.flatMap((piece) => piece.points), radius }, away);
+  const by = proposeSource(pixels, { points: pieces.flatMap((piece) => piece.points), radius, kind: spot.kind }, away);
   return by ? wholePixels(by, level, levels[0]!) : beside(points, radius, level);
 }
 

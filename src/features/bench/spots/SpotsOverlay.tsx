@@ -2,7 +2,7 @@
 import { memo } from "react";
 import type { Point } from "@/core/region/region";
 import { pathPoints } from "@/core/brush/path";
-import type { Spot } from "@/core/spots/spot";
+import { drawnOf, type Spot } from "@/core/spots/spot";
 import type { Size } from "@/core/spatial/areaReduce";
 import { DragPoint } from "../easel/DragPoint";
 import { useBench, useBenchState } from "../state/BenchContext";
@@ -92,7 +92,9 @@ function ChosenSpot({ spot, long }: { spot: Spot; long: number }) {
 }
 
 /** From the border of a spot to that of what it takes from. */
-function Thread({ spot: { path, from, radius }, long }: { spot: Spot; long: number }) {
+function Thread({ spot, long }: { spot: Spot; long: number }) {
+  const { path, from } = spot;
+  const { size: radius } = drawnOf(spot);
   const { x, y } = pathPoints(path)[0]!;
   const length = Math.hypot(from.x, from.y);
   if (length <= 2 * radius) return null;
@@ -111,9 +113,10 @@ function Thread({ spot: { path, from, radius }, long }: { spot: Spot; long: numb
   );
 }
 
-/** A line round a spot: a ring, or both sides of a scratch. */
-function Outline({ spot: { path, radius }, long, by = { x: 0, y: 0 }, className }: OutlineProps) {
-  const points = pathPoints(path).map(({ x, y }) => ({ x: (x + by.x) * long, y: (y + by.y) * long }));
+/** A line round what a spot covers all of: a ring, or both sides of a scratch. */
+function Outline({ spot, long, by = { x: 0, y: 0 }, className }: OutlineProps) {
+  const { size: radius } = drawnOf(spot);
+  const points = pathPoints(spot.path).map(({ x, y }) => ({ x: (x + by.x) * long, y: (y + by.y) * long }));
   return <path className={className} d={outlineAround(points, Math.max(radius * long, 2))} />;
 }
 

@@ -1,13 +1,13 @@
 "use client";
 import { LeftOutlined, RightOutlined } from "@ant-design/icons";
 import { Button, Segmented } from "antd";
-import { MOST_SPOT, type Spot } from "@/core/spots/spot";
+import { drawnOf, MOST_FADE, MOST_SPOT, RESTING_FADE, type Spot } from "@/core/spots/spot";
 import { parsePower } from "@/features/shared/ValueSlider";
 import { Panel, Part } from "../panels/Panel";
 import { StepSlider } from "../panels/StepSlider";
 import { useBench, useBenchState } from "../state/BenchContext";
 
-import { chooseSpotBy, chosenSpotOf, deleteSpot, LEAST_SPOT_RADIUS, setSpotting, SPOT_RADIUS } from "./spotEdits";
+import { chooseSpotBy, chosenSpotOf, deleteSpot, drawSpotting, LEAST_SPOT_SIZE, setSpotting, SPOT_SIZE } from "./spotEdits";
 import { proposeAgain } from "./touchSpot";
 import styles from "../panels/Panel.module.css";
 
@@ -42,8 +42,8 @@ export function SpotsPanel() {
         </div>
         <SpotSliders />
         <p className={styles.hint}>
-          Touch dust, or draw along a scratch. Drag a spot, or the dashed ring it takes from. Alt and a touch say where the next one takes
-          from.
+          Touch dust, or draw along a scratch: all within the inner ring is covered, and fades out to the outer. Drag a spot, or the dashed
+          ring it takes from. Alt and a touch say where the next one takes from.
         </p>
       </Part>
       <SpotInHand />
@@ -72,31 +72,31 @@ function useSpotInHand(): Pick<Spot, "kind" | "radius" | "softness"> {
 
 function SpotSliders() {
   const { store, start } = useBench();
-  const { radius, softness } = useSpotInHand();
+  const { size, fade } = drawnOf(useSpotInHand());
   const long = Math.max(start.picture.width, start.picture.height);
   return (
     <>
       <StepSlider
         label="Size"
-        value={Math.log2(2 * radius * long)}
-        min={Math.log2(2 * LEAST_SPOT_RADIUS * long)}
+        value={Math.log2(2 * size * long)}
+        min={Math.log2(2 * LEAST_SPOT_SIZE * long)}
         max={Math.log2(2 * MOST_SPOT * long)}
         step={0.05}
-        rest={Math.log2(2 * SPOT_RADIUS * long)}
+        rest={Math.log2(2 * SPOT_SIZE * long)}
         format={(power) => `${Math.round(2 ** power)} px`}
         parse={parsePower}
-        onChange={(power) => setSpotting(store, { radius: Math.min(Math.max(2 ** power / (2 * long), LEAST_SPOT_RADIUS), MOST_SPOT) })}
+        onChange={(power) => drawSpotting(store, () => ({ size: 2 ** power / (2 * long) }))}
         says={(shown) => `Size of a spot ${shown}`}
       />
       <StepSlider
         label="Softness"
-        value={softness}
+        value={Math.min(fade, MOST_FADE)}
         min={0}
-        max={1}
+        max={MOST_FADE}
         step={0.01}
-        rest={0.3}
+        rest={RESTING_FADE}
         format={(part) => `${Math.round(100 * part)} %`}
-        onChange={(part) => setSpotting(store, { softness: part })}
+        onChange={(part) => drawSpotting(store, () => ({ fade: part }))}
         says={(shown) => `Softness of a spot ${shown}`}
       />
     </>

@@ -1,12 +1,12 @@
 import { packPath, type PathPoint } from "@/core/brush/stroke";
 import { pathPoints } from "@/core/brush/path";
-import { MOST_SPOT, MOST_SPOTS, type Spot } from "@/core/spots/spot";
+import { drawnOf, MOST_SPOT, MOST_SPOTS, reachOf, type Drawn, type Spot } from "@/core/spots/spot";
 import type { Point } from "@/core/region/region";
 import type { BenchState, BenchStore } from "../state/benchStore";
 
 /** Smaller ones are no larger than a pixel or two of any picture. Units: long edges. */
-export const LEAST_SPOT_RADIUS = 0.0005;
-export const SPOT_RADIUS = 0.004;
+export const LEAST_SPOT_SIZE = 0.0005;
+export const SPOT_SIZE = 0.004;
 
 /** How the next spot is covered. */
 export interface Spotting extends Pick<Spot, "kind" | "radius" | "softness"> {
@@ -72,10 +72,16 @@ export function setSpotting(store: BenchStore, change: Partial<Pick<Spot, "kind"
   adjustSpot(store, change);
 }
 
+/** Draws the spot in hand otherwise, and the next one; where none is in hand, the next one. */
+export function drawSpotting(store: BenchStore, change: (drawn: Drawn) => Partial<Drawn>): void {
+  const drawn = drawnOf(chosenSpotOf(store.getState()) ?? store.getState().spotting);
+  const { size, fade } = { ...drawn, ...change(drawn) };
+  setSpotting(store, reachOf({ fade, size: Math.min(Math.max(size, LEAST_SPOT_SIZE), MOST_SPOT / (1 + fade)) }));
+}
+
 /** Makes the spot in hand larger or smaller, or where none is the next one. */
 export function sizeSpot(store: BenchStore, factor: number): void {
-  const radius = chosenSpotOf(store.getState())?.radius ?? store.getState().spotting.radius;
-  setSpotting(store, { radius: Math.min(Math.max(radius * factor, LEAST_SPOT_RADIUS), MOST_SPOT) });
+  drawSpotting(store, ({ size }) => ({ size: size * factor }));
   if (chosenSpotOf(store.getState())) store.getState().commitSoon("Size of a spot");
 }
 

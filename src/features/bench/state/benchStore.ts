@@ -13,8 +13,8 @@ import type { Tinge } from "@/core/passes/separation/move";
 import type { BenchLook, Cleaning, Place } from "@/engine/messages";
 import type { PointReading, StageHistograms } from "@/engine/stageTypes";
 import type { Framing } from "../frame/ratios";
-import { SPOT_RADIUS, type Spotting } from "../spots/spotEdits";
-import type { Spot } from "@/core/spots/spot";
+import { SPOT_SIZE, type Spotting } from "../spots/spotEdits";
+import { reachOf, RESTING_FADE, type Spot } from "@/core/spots/spot";
 import { redoTarget, undoTarget, withoutStep, withStep, type History } from "./history";
 import type { SaveListener, SaveQueue, SaveState } from "./saveQueue";
 import { withoutMeaning } from "./inHand";
@@ -241,7 +241,7 @@ export function createBenchStore(
       lasso: [],
       accentScale: 0.03,
       framing: { ratio: "free", own: 1.5, isUpright: start.prepared.height > start.prepared.width, guide: "thirds" },
-      spotting: { kind: "heal", radius: SPOT_RADIUS, softness: 0.3, takesFrom: undefined },
+      spotting: { kind: "heal", ...reachOf({ size: SPOT_SIZE, fade: RESTING_FADE }), takesFrom: undefined },
       chosenSpot: undefined,
       drawnSpot: undefined,
       uncovered: [],
