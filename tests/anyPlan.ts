@@ -49,7 +49,7 @@ const anyColourMove: fc.Arbitrary<Move> = fc.oneof(
   fc
     .record({ exposure: anyNumber(-3, 3), shadows: anyNumber(-2, 2), lights: anyNumber(-2, 2) })
     .map((settings) => ({ kind: "scene-light" as const, ...settings })),
-  fc.record({ mired: anyNumber(-90, 90), tint: anyNumber(-50, 50) }).map((settings) => ({ kind: "balance" as const, ...settings })),
+  fc.record({ mired: anyNumber(-400, 150), tint: anyNumber(-50, 50) }).map((settings) => ({ kind: "balance" as const, ...settings })),
   fc
     .record({
       saturation: anyNumber(0, 2),

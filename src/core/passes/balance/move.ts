@@ -6,5 +6,7 @@ export interface BalanceMove {
   /** Magenta, below nothing green, in hundredths of density of green, as colour compensating filters are numbered. */
   tint: number;
 }
-export const MIRED_LIMIT = 90;
+/** So that what was lit by a candle, 2000 K, or by a northern sky, 25,000 K, becomes neutral in one pass. */
+export const MOST_WARMER = 150;
+export const MOST_COOLER = 400;
 export const TINT_LIMIT = 50;

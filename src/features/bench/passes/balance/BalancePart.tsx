@@ -1,6 +1,6 @@
 "use client";
 import { Button } from "antd";
-import { MIRED_LIMIT, TINT_LIMIT, type BalanceMove } from "@/core/passes/balance/move";
+import { MOST_COOLER, MOST_WARMER, TINT_LIMIT, type BalanceMove } from "@/core/passes/balance/move";
 import type { Pass } from "@/core/plan/plan";
 import { useBench } from "../../state/BenchContext";
 import { withMove } from "../../state/inPlan";
@@ -36,8 +36,8 @@ export function BalancePart({ pass, move }: { pass: Pass; move: BalanceMove }) {
         pass={pass}
         label="Warmth"
         value={move.mired}
-        min={-MIRED_LIMIT}
-        max={MIRED_LIMIT}
+        min={-MOST_COOLER}
+        max={MOST_WARMER}
         step={1}
         rest={0}
         format={formatMired}
