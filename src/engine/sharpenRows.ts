@@ -1,6 +1,6 @@
 import { pairTable } from "@/core/kernels/pairTable";
 import { readTable } from "@/core/kernels/reference";
-import type { ForOutput } from "@/core/passes/sharpen/forOutput";
+import { actsAtSlope, type ForOutput } from "@/core/passes/sharpen/forOutput";
 import { sharpened } from "@/core/passes/sharpen/sharpen";
 import { mapRows, type PrintRows } from "./printRows";
 import type { Size } from "@/core/spatial/areaReduce";
@@ -9,18 +9,32 @@ import { TONE_KNOTS } from "@/core/zones/toneKnots";
 
 type RowsOf = (from: number, to: number) => PrintRows;
 
-/** Rows of a print sharpened in their tones, from rows of it and of those close above and below. Any split into runs gives the same tones. */
+/** Rows of a print sharpened in their tones where these slope, from rows of it and of those close above and below. Any split into runs gives the same tones. */
 export function sharpenedRows(rowsOf: RowsOf, { width, height }: Size, settings: ForOutput): RowsOf {
-  const reach = detailReach(settings.pixels);
+  const reach = detailReach(settings.pixels) + 1;
   const added = pairTable(TONE_KNOTS, (place) => sharpened(2 * place - 1, settings));
   return (from, to) => {
     const first = Math.max(from - reach, 0);
     const around = rowsOf(first, Math.min(to + reach, height));
     const differences = detailOf(around.tone, { width, height: around.tone.length / width }, settings.pixels);
     const at = (from - first) * width;
+    const last = around.tone.length / width - 1;
+    /** The mean tone around a pixel; at a border that of the last one. */
+    const mean = (column: number, row: number) => {
+      const i = Math.min(Math.max(row, 0), last) * width + Math.min(Math.max(column, 0), width - 1);
+      return around.tone[i]! - (2 * differences[i]! - 1);
+    };
     const rows = mapRows(around, (plane) => plane.slice(at, (to - first) * width));
     const { tone } = rows;
-    for (let i = 0; i < tone.length; i++) tone[i] = Math.min(Math.max(tone[i]! + readTable(added, differences[at + i]!), 0), 1);
+    for (let y = 0, i = 0; y < to - from; y++) {
+      const row = y + from - first;
+      for (let x = 0; x < width; x++, i++) {
+        const along = (mean(x + 1, row) - mean(x - 1, row)) / 2;
+        const across = (mean(x, row + 1) - mean(x, row - 1)) / 2;
+        const share = actsAtSlope(settings.slopes, along, across);
+        if (share > 0) tone[i] = Math.min(Math.max(tone[i]! + share * readTable(added, differences[at + i]!), 0), 1);
+      }
+    }
     return rows;
   };
 }

@@ -18,6 +18,7 @@ import { readTable } from "@/core/kernels/reference";
 import { restingExposure } from "@/core/passes/exposure/exposure";
 import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
 import type { TintPoint } from "@/core/passes/tint/move";
+import { sharpeningFor } from "@/core/passes/sharpen/forOutput";
 import { READY_TINTS } from "@/core/passes/tint/readyTints";
 import { compilePlan } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
@@ -153,7 +154,7 @@ describe("neutrals", () => {
   test.each([
     ["at full size", {}],
     ["reduced", { longEdge: 120 }],
-    ["reduced and sharpened", { longEdge: 120, sharpen: { pixels: 0.8, amount: 0.6, threshold: 0.005, lighter: 0.05, darker: 0.05 } }],
+    ["reduced and sharpened", { longEdge: 120, sharpen: sharpeningFor("strong") }],
   ])("stay exactly neutral beside colour, and are the levels of the grey print, %s", async (_, options) => {
     for (const depth of [8, 16] as const) {
       const grey = await render(planOf(HARD), { ...options, depth, space: undefined });

@@ -17,6 +17,7 @@ import { sharpeningFor } from "@/core/passes/sharpen/forOutput";
 import { detailOf } from "@/core/spatial/detail";
 import { closeReach } from "@/engine/runs";
 import { Source } from "@/engine/source";
+import { sharpenedRows } from "@/engine/sharpenRows";
 import { Stage } from "@/engine/stage";
 import { colourful } from "../madePictures";
 import { temporaryFolder } from "../temporary";
@@ -223,6 +224,13 @@ test.each([
   expect(await exported(700)).toEqual(found);
 });
 
+/** Noise of a seed, about a standard deviation of 1. */
+function gaussian(seed: number): () => number {
+  let state = seed;
+  const next = () => (state = (Math.imul(state, 1664525) + 1013904223) >>> 0) / 2 ** 32;
+  return () => Math.sqrt(-2 * Math.log(next() + 1e-12)) * Math.cos(2 * Math.PI * next());
+}
+
 describe("a last sharpening for the size of a file", () => {
   const strong = sharpeningFor("strong")!;
   const tonesIn = (found: ArrayLike<number>) => Float32Array.from(found, (level) => luminanceToTone(toLinear(SRGB_CURVE, level / 65535)));
@@ -240,10 +248,42 @@ describe("a last sharpening for the size of a file", () => {
     expect(sharp.size).toEqual(plain.size);
     const tones = tonesIn(plain.levels);
     const differences = detailOf(tones, plain.size, strong.pixels);
-    const wanted = tones.map((tone, i) => Math.min(Math.max(tone + sharpened(2 * differences[i]! - 1, strong), 0), 1));
+    const { width, height } = plain.size;
+    const around = tones.map((tone, i) => tone - (2 * differences[i]! - 1));
+    const wanted = tones.map((tone, i) => {
+      const [x, y] = [i % width, Math.floor(i / width)];
+      const rise = (a: number, b: number) => (around[b]! - around[a]!) / 2;
+      const along = rise(y * width + Math.max(x - 1, 0), y * width + Math.min(x + 1, width - 1));
+      const across = rise(Math.max(y - 1, 0) * width + x, Math.min(y + 1, height - 1) * width + x);
+      const u = Math.min(Math.max((Math.hypot(along, across) - 0.003) / 0.007, 0), 1);
+      return Math.min(Math.max(tone + u * u * (3 - 2 * u) * sharpened(2 * differences[i]! - 1, strong), 0), 1);
+    });
     expect(worst(wanted, tones)).toBeGreaterThan(0.02);
     expect(worst(tonesIn(sharp.levels), wanted)).toBeLessThan(5e-4);
     expect((await rendered(plan, { ...options, sharpen: strong, bandPixels: 700 })).levels).toEqual(sharp.levels);
+  });
+
+  test.each([
+    ["gentle", 1.05, 1.03],
+    ["strong", 1.15, 1.12],
+  ] as const)("%s: grain of a hundredth stays within %d times what it was, and an edge is raised", (output, most, least) => {
+    const settings = sharpeningFor(output)!;
+    const gauss = gaussian(7);
+    const at = { width: 400, height: 200 };
+    const sharpenedOf = (tone: Float32Array) =>
+      sharpenedRows((from, to) => ({ tone: tone.slice(from * at.width, to * at.width), chroma: undefined }), at, settings)(0, at.height)
+        .tone;
+    const deviationOf = (tone: Float32Array) => Math.sqrt(tone.reduce((sum, t) => sum + (t - 0.5) ** 2, 0) / tone.length);
+    const grain = Float32Array.from({ length: at.width * at.height }, () => 0.5 + 0.01 * gauss());
+    expect(deviationOf(sharpenedOf(grain)) / deviationOf(grain)).toBeLessThan(most);
+    // An edge of a zone and a half, softened by a pixel, in the same grain: how far the tones beside it are apart.
+    const edge = grain.map((t, i) => t + 0.15 * (1 / (1 + Math.exp(-((i % at.width) - 199.5) / 0.7)) - 0.5));
+    const apart = (tone: Float32Array) => {
+      let sum = 0;
+      for (let y = 0; y < at.height; y++) sum += tone[y * at.width + 201]! - tone[y * at.width + 198]!;
+      return sum / at.height;
+    };
+    expect(apart(sharpenedOf(edge)) / apart(edge)).toBeGreaterThan(least);
   });
 
   test("leaves a mask as it is, and is none where none is wished", async () => {

@@ -22,6 +22,16 @@ const falling = (at: number, width: number): Spectrum => {
 const both = (one: Spectrum, other: Spectrum): Spectrum => {
   return (nm) => one(nm) * other(nm);
 };
+/** A smooth curve through points: even steps of what is printed as a logarithm, level at each point and beyond the ends. */
+const throughPoints = (...points: readonly (readonly [nm: number, value: number])[]): Spectrum => {
+  return (nm) => {
+    const next = points.findIndex(([at]) => at > nm);
+    if (next <= 0) return points.at(next)![1];
+    const [[from, low], [to, high]] = [points[next - 1]!, points[next]!];
+    const u = (nm - from) / (to - from);
+    return low * (high / low) ** (u * u * (3 - 2 * u));
+  };
+};
 const bell = (nm: number, at: number, below: number, above: number) => Math.exp(-0.5 * ((nm - at) / (nm < at ? below : above)) ** 2);
 
 /** How an eye sees light of a wavelength. Source: Wyman, Sloan & Shirley, "Simple analytic approximations to the CIE XYZ color matching functions" (2013). */
@@ -36,9 +46,9 @@ export const FILMS = {
   },
   pan: {
     name: "Panchromatic",
-    says: "nearly as the eye, a little lighter in blue",
-    sees: (nm: number) =>
-      (0.5 + 0.14 * falling(470, 70)(nm) - 0.12 * bell(nm, 505, 20, 20) + 0.35 * bell(nm, 590, 60, 42)) * falling(652, 26)(nm),
+    says: "all colours, blue and violet far lighter than the eye: a yellow filter makes up for it",
+    // Such that filters of the trade cost it what is printed of them: see FILTERS.
+    sees: throughPoints([400, 0.75], [440, 0.74], [480, 0.56], [520, 1], [560, 0.44], [600, 0.35], [640, 0.23], [670, 0.05], [700, 0.004]),
   },
   red: {
     name: "Extended red",
@@ -54,18 +64,28 @@ interface Film {
   sees: Spectrum;
 }
 
-/** Glass by its number in the trade. */
+/** What a glass lets through at its best. */
+const CLEAR = 0.9;
+const clearFrom =
+  (at: number, width: number): Spectrum =>
+  (nm) =>
+    CLEAR * rising(at, width)(nm);
+
+/**
+ * Glass by its number in the trade. With the panchromatic film they cost, to a fifth of a stop, what tables print of films of that kind: in daylight 8: 1, 15: 1⅓, 16: 1⅔, 21: 2⅓, 25: 3, 29: 4, 11: 2, 58 and 47:
+ * 2⅔; in tungsten light ⅔, ⅔, 1, 1⅔, 2⅓, 3, 1⅔, 2⅔, 3⅓ (fitted by least squares: docs/decisions/0002-mix.md).
+ */
 export const FILTERS = {
   none: { name: "No filter", passes: () => 1 },
-  "8": { name: "8, yellow", passes: rising(484, 40) },
-  "15": { name: "15, deep yellow", passes: rising(522, 26) },
-  "16": { name: "16, yellow orange", passes: rising(534, 26) },
-  "21": { name: "21, orange", passes: rising(556, 26) },
-  "25": { name: "25, red", passes: rising(600, 22) },
-  "29": { name: "29, deep red", passes: rising(622, 22) },
-  "11": { name: "11, yellow green", passes: (nm: number) => 0.85 * both(rising(470, 60), falling(628, 90))(nm) },
-  "58": { name: "58, green", passes: (nm: number) => 0.75 * both(rising(497, 28), falling(568, 32))(nm) },
-  "47": { name: "47, blue", passes: (nm: number) => 0.7 * both(rising(392, 24), falling(482, 34))(nm) },
+  "8": { name: "8, yellow", passes: clearFrom(483.4, 40) },
+  "15": { name: "15, deep yellow", passes: clearFrom(518.8, 26) },
+  "16": { name: "16, yellow orange", passes: clearFrom(533.9, 26) },
+  "21": { name: "21, orange", passes: clearFrom(557.1, 26) },
+  "25": { name: "25, red", passes: clearFrom(595.4, 22) },
+  "29": { name: "29, deep red", passes: clearFrom(619.5, 22) },
+  "11": { name: "11, yellow green", passes: (nm: number) => 0.54 * both(rising(480, 50), falling(600, 90))(nm) },
+  "58": { name: "58, green", passes: (nm: number) => 0.43 * both(rising(497, 28), falling(568, 32))(nm) },
+  "47": { name: "47, blue", passes: (nm: number) => 0.46 * both(rising(392, 24), falling(482, 34))(nm) },
 } as const satisfies Record<string, Filter>;
 export type FilterName = keyof typeof FILTERS;
 
@@ -78,23 +98,48 @@ interface Filter {
 export interface Sensitised {
   /** Their sum is 1. */
   weights: Weights;
-  /** By how many stops one exposes longer for the filter. */
-  factor: number;
+  /** By how many stops one exposes longer for the filter, by what light. */
+  factor: Record<LightName, number>;
 }
+
+/** Glowing bodies stand for the light of day and of photographic lamps, by their temperature. Units: kelvin. */
+const LIGHT_KELVIN = { daylight: 5500, tungsten: 3200 } as const;
+type LightName = keyof typeof LIGHT_KELVIN;
+
+/** Planck's radiation over wavelength, in no unit of its own. */
+const glowing =
+  (kelvin: number): Spectrum =>
+  (nm) =>
+    (560 / nm) ** 5 / (Math.exp(1.4387769e7 / (nm * kelvin)) - 1);
 
 /** Less of the light than this that a film sees is none to expose by, in stops. */
 const MOST_FACTOR = 9;
 
-/** A film behind a filter as weights. Undefined where the filter leaves nothing that the film sees. */
+const found = new Map<string, Sensitised | undefined>();
+
+/** A film behind a filter as weights. Undefined where the filter leaves nothing that the film sees. Reckoned once. */
 export function sensitised(film: FilmName, filter: FilterName): Sensitised | undefined {
+  const key = `${film} ${filter}`;
+  if (!found.has(key)) found.set(key, reckoned(film, filter));
+  return found.get(key);
+}
+
+function reckoned(film: FilmName, filter: FilterName): Sensitised | undefined {
   const { sees } = FILMS[film];
   const { passes } = FILTERS[filter];
-  const seen = bands(sees);
   const left = bands(both(sees, passes));
-  const factor = Math.log2(weightSum(seen) / weightSum(left));
-  if (!(factor < MOST_FACTOR)) return undefined;
   const sum = weightSum(left);
-  return { weights: { red: left.red / sum, green: left.green / sum, blue: left.blue / sum }, factor: Math.max(factor, 0) };
+  const factorIn = (light: LightName) => {
+    const lit = both(both(lens, sees), glowing(LIGHT_KELVIN[light]));
+    return Math.max(Math.log2(sumOver(lit) / sumOver(both(lit, passes))), 0);
+  };
+  const factor = { daylight: factorIn("daylight"), tungsten: factorIn("tungsten") };
+  if (!(factor.daylight < MOST_FACTOR)) return undefined;
+  return { weights: { red: left.red / sum, green: left.green / sum, blue: left.blue / sum }, factor };
+}
+
+function sumOver(spectrum: Spectrum): number {
+  return WAVELENGTHS.reduce((total, nm) => total + spectrum(nm), 0);
 }
 
 /** The glass of a lens lets no shorter light through. */
@@ -132,8 +177,7 @@ const LIGHTS = {
 };
 
 function shareSeen(light: Spectrum): number {
-  const sum = (of: Spectrum) => WAVELENGTHS.reduce((total, nm) => total + of(nm), 0);
-  return sum(both(eye, light)) / sum(eye);
+  return sumOver(both(eye, light)) / sumOver(eye);
 }
 
 /** Where a rising function of wavelength is 0. */

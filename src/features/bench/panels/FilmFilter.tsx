@@ -70,10 +70,11 @@ function match(weights: Weights): { film: FilmName; filter: FilterName } | undef
 function wordsOf(film: FilmName | undefined, filter: FilterName): string {
   if (!film) return "Choose a film: the weights become what it sees, and can be moved on from there.";
   const { factor } = sensitised(film, filter)!;
+  const stops = (longer: number) => formatStops(toThird(longer)).replace("+", "");
   const longer =
-    factor < 0.05
+    factor.daylight < 0.05
       ? ""
-      : ` Behind it one exposes ${formatStops(toThird(factor)).replace("+", "")} stops longer; here neutrals stay as light as they are.`;
+      : ` Behind it one exposes ${stops(factor.daylight)} stops longer by daylight, ${stops(factor.tungsten)} by lamps; here neutrals stay as light as they are.`;
   return `${FILMS[film].name}, ${FILMS[film].says}.${longer}`;
 }
 
