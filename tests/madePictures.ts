@@ -43,3 +43,34 @@ export function to8(levels: Uint16Array): Uint8Array {
 
 /** What a file carries beside its levels: a profile, and no notes. */
 export const withProfile = (profile: Uint8Array) => ({ profile, exif: { image: [], photo: [], place: [] }, resolution: 300 });
+
+/** Like a photograph, seeded: ground that changes slowly, things with edges a pixel or two soft and texture on them, thin lines, fine noise. Levels 0–65535. */
+export function photograph(width: number, height: number): Uint16Array {
+  const levels = new Uint16Array(3 * width * height);
+  let state = 11;
+  const next = () => (state = (Math.imul(state, 1664525) + 1013904223) >>> 0) / 2 ** 32;
+  const things = Array.from({ length: 40 }, () => ({
+    x: next() * width,
+    y: next() * height,
+    radius: (0.02 + 0.08 * next()) * width,
+    colour: [next(), next(), next()],
+    texture: 0.1 * next(),
+    turn: 6.28 * next(),
+  }));
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const [u, v] = [x / width, y / height];
+      let rgb = [0.25 + 0.4 * v, 0.3 + 0.4 * v, 0.5 + 0.3 * v * u];
+      for (const { x: cx, y: cy, radius, colour, texture, turn } of things) {
+        const cover = 1 / (1 + Math.exp((Math.hypot(x - cx, (y - cy) * 1.3) - radius) / 0.7));
+        if (cover < 1e-4) continue;
+        const grained = texture * Math.sin((x * Math.cos(turn) + y * Math.sin(turn)) / 1.7);
+        rgb = rgb.map((value, c) => value + cover * (0.08 + 0.8 * colour[c]! * (0.6 + 0.4 * Math.sin((x + y) / 90)) + grained - value));
+      }
+      const line = Math.exp(-(((x + 0.3 * y) % 140) ** 2) / 2) * 0.3;
+      const noise = 0.012 * (next() - 0.5);
+      rgb.forEach((value, c) => (levels[3 * (y * width + x) + c] = Math.round(65535 * Math.min(Math.max(value - line + noise, 0), 1))));
+    }
+  }
+  return levels;
+}
