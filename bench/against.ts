@@ -51,7 +51,7 @@ const least = (costs: readonly Cost[], which: keyof Cost) => Math.min(...costs.m
 
 /** A tree of the repository as a commit has it, installed and built by its own command line. */
 function treeOf(here: string, commit: string, folder: string): string {
-  const tree = join(folder, "then");
+  const tree = join(folder, "earlier");
   execFileSync("git", ["worktree", "add", "--detach", tree, commit], { cwd: here, stdio: ["ignore", "ignore", "inherit"] });
   execFileSync(join(tree, "render"), ["--print-plan"], { cwd: tree, stdio: ["ignore", "ignore", "inherit"] });
   return tree;
@@ -60,7 +60,7 @@ function treeOf(here: string, commit: string, folder: string): string {
 const [, , here, commit] = process.argv as [string, string, string, string];
 const folder = mkdtempSync(join(tmpdir(), "nigrographe-against-"));
 try {
-  const trees = { now: here, then: treeOf(here, commit, folder) };
+  const trees = { now: here, earlier: treeOf(here, commit, folder) };
   const plans = Object.entries(trees).map(([name, tree]) => {
     const plan = join(folder, `${name}.json`);
     writeFileSync(plan, execFileSync(process.execPath, [join(tree, "dist/render.mjs"), "--print-plan"]));
@@ -75,13 +75,13 @@ try {
     ["jpeg", "jpeg"],
     ["tiff16", "tiff16"],
   ] as const) {
-    const costs: Record<keyof typeof trees, Cost[]> = { now: [], then: [] };
+    const costs: Record<keyof typeof trees, Cost[]> = { now: [], earlier: [] };
     for (let round = 0; round < ROUNDS; round++)
-      for (const name of ["now", "then"] as const)
+      for (const name of ["now", "earlier"] as const)
         costs[name].push(await exportBy(trees[name], files[from]!, format, plans[1]!, join(folder, `out.${format}`)));
     const line = (which: keyof Cost, unit: string) => {
-      const [now, then] = [least(costs.now, which), least(costs.then, which)];
-      return `${now.toFixed(0)} ${unit} against ${then.toFixed(0)} (${(now / then).toFixed(2)} times)`;
+      const [now, earlier] = [least(costs.now, which), least(costs.earlier, which)];
+      return `${now.toFixed(0)} ${unit} against ${earlier.toFixed(0)} (${(now / earlier).toFixed(2)} times)`;
     };
     if (from === "jpeg") {
       const library: Cost[] = [];
@@ -97,6 +97,6 @@ try {
     );
   }
 } finally {
-  execFileSync("git", ["worktree", "remove", "--force", join(folder, "then")], { cwd: here, stdio: "ignore" });
+  execFileSync("git", ["worktree", "remove", "--force", join(folder, "earlier")], { cwd: here, stdio: "ignore" });
   rmSync(folder, { recursive: true, force: true });
 }
