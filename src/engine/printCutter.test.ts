@@ -13,7 +13,10 @@ const straightened: Frame = { turns: 0, degrees: 3.7, mirrored: false, crop: nul
 /** Read between pixels in doubles, weight by weight, far from the kernel. */
 function slowly(plane: Float32Array, x: number, y: number): number {
   const [left, top] = [Math.floor(x - 0.5), Math.floor(y - 0.5)];
-  const weights = (part: number) => turnWeights().subarray(Math.round(part * TURN_PHASES) * TURN_ROW).subarray(0, 6);
+  const weights = (part: number) =>
+    turnWeights()
+      .subarray(Math.round(part * TURN_PHASES) * TURN_ROW)
+      .subarray(0, 6);
   const [across, down] = [weights(x - 0.5 - left), weights(y - 0.5 - top)];
   let sum = 0;
   for (let row = 0; row < 6; row++) {
