@@ -1,13 +1,8 @@
 /** 128 bits as four words. */
 export type Digest = readonly [number, number, number, number];
 
-/** What a lane multiplies its words by, once they are turned, and adds to itself. */
-const LANES = [
-  { first: 0x239b961b, turn: 15, second: 0xab0e9789, laneTurn: 19, plus: 0x561ccd1b },
-  { first: 0xab0e9789, turn: 16, second: 0x38b34ae5, laneTurn: 17, plus: 0x0bcaa747 },
-  { first: 0x38b34ae5, turn: 17, second: 0xa1e38b93, laneTurn: 15, plus: 0x96cd1c35 },
-  { first: 0xa1e38b93, turn: 18, second: 0x239b961b, laneTurn: 13, plus: 0x32ac3b17 },
-] as const;
+/** What the words of each lane are multiplied by, before they are turned, and the next lane's after it. */
+const [C1, C2, C3, C4] = [0x239b961b, 0xab0e9789 | 0, 0x38b34ae5, 0xa1e38b93 | 0];
 
 /**
  * A digest of words: equal words, equal digest, in whatever process it is made. By chance two others meet once in 2^128;
@@ -17,20 +12,20 @@ const LANES = [
  * Source  Appleby, MurmurHash3 (x86, 128 bits, seed 0), of whole blocks.
  */
 export function digestOfWords(words: Int32Array): Digest {
-  const lanes = new Int32Array(4);
+  let [a, b, c, d] = [0, 0, 0, 0];
   for (let i = 0; i < words.length; i += 4) {
-    for (let lane = 0; lane < 4; lane++) {
-      const { first, turn, second, laneTurn, plus } = LANES[lane]!;
-      const word = i + lane < words.length ? words[i + lane]! : 0;
-      const mixed = turned(lanes[lane]! ^ Math.imul(turned(Math.imul(word, first), turn), second), laneTurn);
-      lanes[lane] = Math.imul(mixed + lanes[(lane + 1) % 4]!, 5) + plus;
-    }
+    a = (Math.imul(turned(a ^ mixed(words, i, C1, 15, C2), 19) + b, 5) + 0x561ccd1b) | 0;
+    b = (Math.imul(turned(b ^ mixed(words, i + 1, C2, 16, C3), 17) + c, 5) + 0x0bcaa747) | 0;
+    c = (Math.imul(turned(c ^ mixed(words, i + 2, C3, 17, C4), 15) + d, 5) + 0x96cd1c35) | 0;
+    d = (Math.imul(turned(d ^ mixed(words, i + 3, C4, 18, C1), 13) + a, 5) + 0x32ac3b17) | 0;
   }
-  for (let lane = 0; lane < 4; lane++) lanes[lane] = lanes[lane]! ^ (4 * words.length);
-  spread(lanes);
-  for (let lane = 0; lane < 4; lane++) lanes[lane] = finished(lanes[lane]!);
-  spread(lanes);
-  return [lanes[0]!, lanes[1]!, lanes[2]!, lanes[3]!];
+  const bytes = 4 * words.length;
+  return spread(spread([a ^ bytes, b ^ bytes, c ^ bytes, d ^ bytes]).map(finished) as unknown as Digest);
+}
+
+function mixed(words: Int32Array, at: number, first: number, bits: number, second: number): number {
+  const word = at < words.length ? words[at]! : 0;
+  return Math.imul(turned(Math.imul(word, first), bits), second);
 }
 
 /** A text of Latin letters and figures as words, four to a word; the last is filled up with zeros. */
@@ -46,9 +41,9 @@ export function digestText(digest: Digest): string {
 }
 
 /** Brings each lane to every other. */
-function spread(lanes: Int32Array): void {
-  lanes[0] = lanes[0]! + lanes[1]! + lanes[2]! + lanes[3]!;
-  for (let lane = 1; lane < 4; lane++) lanes[lane] = lanes[lane]! + lanes[0]!;
+function spread([a, b, c, d]: Digest): Digest {
+  const all = (a + b + c + d) | 0;
+  return [all, (b + all) | 0, (c + all) | 0, (d + all) | 0];
 }
 
 function finished(word: number): number {
