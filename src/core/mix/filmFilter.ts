@@ -72,16 +72,16 @@ const clearFrom =
     CLEAR * rising(at, width)(nm);
 
 /**
- * Glass by its number in the trade. With the panchromatic film they cost, to a fifth of a stop, what tables print of films of that kind: in daylight 8: 1, 15: 1⅓, 16: 1⅔, 21: 2⅓, 25: 3, 29: 4, 11: 2, 58 and 47:
+ * Glass by its number in the trade. With the panchromatic film they cost, within a third of a stop, what tables print of films of that kind: in daylight 8: 1, 15: 1⅓, 16: 1⅔, 21: 2⅓, 25: 3, 29: 4, 11: 2, 58 and 47:
  * 2⅔; in tungsten light ⅔, ⅔, 1, 1⅔, 2⅓, 3, 1⅔, 2⅔, 3⅓ (fitted by least squares: docs/decisions/0002-mix.md).
  */
 export const FILTERS = {
   none: { name: "No filter", passes: () => 1 },
-  "8": { name: "8, yellow", passes: clearFrom(483.4, 40) },
-  "15": { name: "15, deep yellow", passes: clearFrom(518.8, 26) },
+  "8": { name: "8, yellow", passes: clearFrom(485, 40) },
+  "15": { name: "15, deep yellow", passes: clearFrom(517.5, 26) },
   "16": { name: "16, yellow orange", passes: clearFrom(533.9, 26) },
   "21": { name: "21, orange", passes: clearFrom(557.1, 26) },
-  "25": { name: "25, red", passes: clearFrom(595.4, 22) },
+  "25": { name: "25, red", passes: clearFrom(593.5, 22) },
   "29": { name: "29, deep red", passes: clearFrom(619.5, 22) },
   "11": { name: "11, yellow green", passes: (nm: number) => 0.54 * both(rising(480, 50), falling(600, 90))(nm) },
   "58": { name: "58, green", passes: (nm: number) => 0.43 * both(rising(497, 28), falling(568, 32))(nm) },
