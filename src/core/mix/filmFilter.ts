@@ -81,7 +81,7 @@ export const FILTERS = {
   "15": { name: "15, deep yellow", passes: clearFrom(517.5, 26) },
   "16": { name: "16, yellow orange", passes: clearFrom(533.9, 26) },
   "21": { name: "21, orange", passes: clearFrom(557.1, 26) },
-  "25": { name: "25, red", passes: clearFrom(593.5, 22) },
+  "25": { name: "25, red", passes: clearFrom(590, 22) },
   "29": { name: "29, deep red", passes: clearFrom(619.5, 22) },
   "11": { name: "11, yellow green", passes: (nm: number) => 0.54 * both(rising(480, 50), falling(600, 90))(nm) },
   "58": { name: "58, green", passes: (nm: number) => 0.43 * both(rising(497, 28), falling(568, 32))(nm) },
