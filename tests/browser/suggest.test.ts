@@ -109,7 +109,7 @@ test("film and filter set the weights, are told by them, and say what cannot be 
   const [red, green, blue] = await weights();
   expect(red!).toBeGreaterThan(0.8);
   expect(red! + green! + blue!).toBeCloseTo(1, 2);
-  expect(await textOf(page, "aside")).toMatch(/one exposes 2\S* stops longer/);
+  expect(await textOf(page, "aside")).toMatch(/one exposes 3 stops longer by daylight, 2\S* by lamps/);
   // An own weight is no film's any more; what the film sees is.
   await page.focus('aside [role="slider"][aria-label="Green"]');
   await page.keyboard.press("ArrowRight");
