@@ -19,18 +19,17 @@ export function sharpenedRows(rowsOf: RowsOf, { width, height }: Size, settings:
     const differences = detailOf(around.tone, { width, height: around.tone.length / width }, settings.pixels);
     const at = (from - first) * width;
     const last = around.tone.length / width - 1;
-    /** The mean tone around a pixel; at a border that of the last one. */
-    const mean = (column: number, row: number) => {
-      const i = Math.min(Math.max(row, 0), last) * width + Math.min(Math.max(column, 0), width - 1);
-      return around.tone[i]! - (2 * differences[i]! - 1);
-    };
+    const means = new Float32Array(around.tone.length);
+    for (let i = 0; i < means.length; i++) means[i] = around.tone[i]! - (2 * differences[i]! - 1);
     const rows = mapRows(around, (plane) => plane.slice(at, (to - first) * width));
     const { tone } = rows;
     for (let y = 0, i = 0; y < to - from; y++) {
+      // At a border the last mean goes on.
       const row = y + from - first;
+      const [above, here, below] = [Math.max(row - 1, 0) * width, row * width, Math.min(row + 1, last) * width];
       for (let x = 0; x < width; x++, i++) {
-        const along = (mean(x + 1, row) - mean(x - 1, row)) / 2;
-        const across = (mean(x, row + 1) - mean(x, row - 1)) / 2;
+        const along = (means[here + (x + 1 < width ? x + 1 : x)]! - means[here + (x > 0 ? x - 1 : 0)]!) / 2;
+        const across = (means[below + x]! - means[above + x]!) / 2;
         const share = actsAtSlope(settings.slopes, along, across);
         if (share > 0) tone[i] = Math.min(Math.max(tone[i]! + share * readTable(added, differences[at + i]!), 0), 1);
       }

@@ -27,8 +27,10 @@ export function sharpeningFor(output: OutputSharpening): ForOutput | undefined {
   }
 }
 
-/** How far it acts where the mean tone around rises by so much along and across, a pixel. */
+/** How far it acts, 0–1, where the mean tone around rises by so much along and across, a pixel. */
 export function actsAtSlope([from, to]: ForOutput["slopes"], along: Tone, across: Tone): number {
-  const u = Math.min(Math.max((Math.hypot(along, across) - from) / (to - from), 0), 1);
+  const square = along * along + across * across;
+  if (square <= from * from) return 0;
+  const u = Math.min((Math.sqrt(square) - from) / (to - from), 1);
   return u * u * (3 - 2 * u);
 }
