@@ -14,7 +14,7 @@ import { encodedLight, lookTable } from "@/core/view/toneTables";
 import { cleanLevel } from "@/engine/node/cleanPicture";
 import { overviewOf } from "@/engine/node/preparePicture";
 import { decodePicture } from "@/engine/node/decodePicture";
-import { renderPicture } from "@/engine/node/renderPicture";
+import { renderPicture, renderToFile } from "@/engine/node/renderPicture";
 import { writePrint } from "@/engine/node/writePrint";
 import { Stage } from "@/engine/stage";
 import { FINISHED } from "@/engine/stageTypes";
@@ -322,7 +322,8 @@ if (process.argv[2] === "--one-export") {
   const [, , , from, to, plan] = process.argv;
   const picture = await decodePicture(from!, `${to!}.raw`);
   const cleaned = async () => ({ full: cleanLevel(picture, `${to!}.clean`) });
-  const rendered = await renderPicture(picture, PLANS[plan!]!(), { depth: 16, threads: 2, threadFile, cleaned, space: "srgb" });
+  const options = { depth: 16, threads: 2, threadFile, cleaned, space: "srgb" } as const;
+  const rendered = await renderToFile(picture, PLANS[plan!]!(), options, `${to!}.levels`);
   await writePrint(rendered, ExportSettings.parse({ format: "tiff16" }), to!);
   process.send!(peakMemory());
 } else {

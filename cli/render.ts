@@ -20,7 +20,7 @@ import { cleanLevel } from "@/engine/node/cleanPicture";
 import { decodePicture } from "@/engine/node/decodePicture";
 import { OUTPUT_SPACES } from "@/core/colour/printColour";
 import { OUTPUT_SHARPENINGS, sharpeningFor } from "@/core/passes/sharpen/forOutput";
-import { renderPicture } from "@/engine/node/renderPicture";
+import { renderToFile, type RenderOptions } from "@/engine/node/renderPicture";
 import { writePrint } from "@/engine/node/writePrint";
 
 const USAGE = `Renders pictures to monochrome through a print plan, without server or database.
@@ -226,7 +226,7 @@ async function renderOne(picture: string, call: Call, onProgress: (part: number)
     const file = await readable(picture, folder);
     const decoded = await decodePicture(file, join(folder, "full"));
     for (const note of decoded.facts.notes) console.error(`${picture}: ${note}`);
-    const rendered = await renderPicture(decoded, call.plan, {
+    const options: RenderOptions = {
       cleaned: async () => ({ full: cleanLevel(decoded, join(folder, "clean")) }),
       depth,
       noise: exportNoise(settings),
@@ -236,7 +236,8 @@ async function renderOne(picture: string, call: Call, onProgress: (part: number)
       threads: call.threads,
       onProgress,
       threadFile: new URL("./renderThread.mjs", import.meta.url),
-    });
+    };
+    const rendered = await renderToFile(decoded, call.plan, options, join(folder, "levels.tif"));
     if (call.out === STANDARD) {
       const whole = join(folder, `print.${extension}`);
       await writePrint(rendered, settings, whole, decoded.exif);

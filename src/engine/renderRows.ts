@@ -36,7 +36,7 @@ const BAND_REACHES = 6;
 const MOST_BAND_PIXELS = 1 << 21;
 
 export interface RowRenderer {
-  /** Renders output rows `from` up to `to` into `out` (levels of the whole output, of grey or of three channels), at their place. */
+  /** Renders output rows `from` up to `to` into `out`: the levels of those rows, of grey or of three channels. */
   render(from: number, to: number, out: Uint8Array | Uint16Array): void;
   /** Renders the same rows as tones, with the colour on them. */
   rows(from: number, to: number): PrintRows;
@@ -174,12 +174,12 @@ export function rowRenderer(
   return {
     rows: rowsOf,
     render(from, to, out) {
-      if (!sharp) return forRows(from, to, (y, rows) => write(y, rows, out));
+      if (!sharp) return forRows(from, to, (y, rows) => write(y, rows, out, y - from));
       const made = sharp(from, to);
       for (let y = from; y < to; y += rowsAtOnce) {
         const rows = Math.min(rowsAtOnce, to - y);
         putRows(machine, made, (y - from) * columns, (y - from + rows) * columns);
-        write(y, rows, out);
+        write(y, rows, out, y - from);
       }
     },
   };
@@ -208,20 +208,20 @@ export interface Output {
   space?: OutputSpace | undefined;
 }
 
-/** Writes what a machine holds, so many rows of output from one on. */
+/** Writes what a machine holds, so many rows of output from one on, into levels from a row of theirs on. */
 function levelWriter(machine: BandMachine, { size: { width }, depth, noise, space }: Output, isColoured: boolean, shown?: ShownMask) {
   if (space) machine.setOutputSpace(space, depth);
   const top = depth === 8 ? 255 : 65535;
   machine.setOutputTable(shown ? pairTable(1, (share) => top * share) : encodedLevels(top));
   const waves = noise && isColoured ? colourWaves(noise) : undefined;
   const dither = (y: number) => (noise ? { y, amplitude: noise.light, waves } : ditherRow(y));
-  const grey = (y: number, rows: number, out: Uint8Array | Uint16Array): void => {
-    if (out instanceof Uint16Array) out.set(machine.grey16(), y * width);
-    else for (let row = 0; row < rows; row++) out.set(machine.grey8Row(row * width, width, dither(y + row)), (y + row) * width);
+  const grey = (y: number, rows: number, out: Uint8Array | Uint16Array, at: number): void => {
+    if (out instanceof Uint16Array) out.set(machine.grey16(), at * width);
+    else for (let row = 0; row < rows; row++) out.set(machine.grey8Row(row * width, width, dither(y + row)), (at + row) * width);
   };
-  const colour = (y: number, rows: number, out: Uint8Array | Uint16Array): void => {
-    if (out instanceof Uint16Array) return out.set(machine.print16(), 3 * y * width);
-    for (let row = 0; row < rows; row++) out.set(machine.print8Row(row * width, width, dither(y + row)), 3 * (y + row) * width);
+  const colour = (y: number, rows: number, out: Uint8Array | Uint16Array, at: number): void => {
+    if (out instanceof Uint16Array) return out.set(machine.print16(), 3 * at * width);
+    for (let row = 0; row < rows; row++) out.set(machine.print8Row(row * width, width, dither(y + row)), 3 * (at + row) * width);
   };
   return isColoured ? colour : grey;
 }
@@ -243,7 +243,7 @@ export function cutRowRenderer(picture: PrintRows, size: Size, print: Placing, o
       for (let y = from; y < to; y += rowsAtOnce) {
         const rows = Math.min(rowsAtOnce, to - y);
         putRows(machine, rowsOf(y, y + rows), 0, rows * output.size.width);
-        write(y, rows, out);
+        write(y, rows, out, y - from);
       }
     },
   };

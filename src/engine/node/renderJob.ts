@@ -5,11 +5,12 @@ import type { Size } from "@/core/spatial/areaReduce";
 import type { Mending } from "@/core/spots/mend";
 import { closeReach } from "../runs";
 import type { StoredRows } from "../bandColours";
-import { cutRowRenderer, rowRenderer, type Output } from "../renderRows";
+import { cutRowRenderer, rowRenderer, type Output, type RowRenderer } from "../renderRows";
 import type { Bases } from "../applyRun";
 import { CHROMA_PLANES } from "../chromaBand";
 import type { PrintRows } from "../printRows";
 import type { ShownMask } from "../stageMasks";
+import { levelSink, type LevelFile } from "./levelFile";
 import { RawLevels, type RawLayout } from "./rawLevels";
 
 /** One full-size render, shared by the threads that work on it. */
@@ -27,8 +28,8 @@ export interface RenderJob {
   /** Where the output is cut out of the picture; absent where it is all of it. */
   cut: CutJob | undefined;
   bandPixels: number;
-  /** The output's levels, row after row: of grey, or of three channels. */
-  levels: SharedArrayBuffer;
+  /** Where the output's levels go, row after row: of grey, or of three channels. */
+  levels: SharedArrayBuffer | LevelFile;
   /** Int32 cells. */
   board: SharedArrayBuffer;
 }
@@ -80,7 +81,7 @@ export function progressOf({ output, cut, board }: RenderJob): number {
 /** Takes rows off the board and renders them until none is left or the job was cancelled. */
 export function workOnJob(job: RenderJob): void {
   const board = new Int32Array(job.board);
-  const out = job.output.depth === 8 ? new Uint8Array(job.levels) : new Uint16Array(job.levels);
+  const sink = levelSink(job.levels, rowLevels(job), job.output.depth);
   const raw = new RawLevels(job.layout);
   const cleaned = job.cleaned && new RawLevels(job.cleaned);
   try {
@@ -96,7 +97,11 @@ export function workOnJob(job: RenderJob): void {
       { bases: job.bases, shown: job.shown, bandPixels: job.bandPixels },
     );
     const atATime = rowsAtATime(job);
-    if (!cut) return takeRows(board, NEXT_ROW, ROWS_DONE, output.size.height, atATime, (from, to) => renderer.render(from, to, out));
+    const print = (printer: Pick<RowRenderer, "render">, most: number) =>
+      takeRows(board, NEXT_ROW, ROWS_DONE, output.size.height, most, (from, to) =>
+        sink.write(from, to, (levels) => printer.render(from, to, levels)),
+      );
+    if (!cut) return print(renderer, atATime);
     const picture = sharedRows(cut);
     takeRows(board, NEXT_TONES, TONES_DONE, cut.rows, atATime, (from, to) => {
       const { tone, chroma } = renderer.rows(cut.first + from, cut.first + to);
@@ -105,9 +110,9 @@ export function workOnJob(job: RenderJob): void {
       if (chroma) for (const name of CHROMA_PLANES) picture.chroma![name].set(chroma[name], at);
     });
     waitFor(board, TONES_DONE, cut.rows);
-    const printer = cutRowRenderer(picture, { width: cut.picture.width, height: cut.rows }, cut.print, output);
-    takeRows(board, NEXT_ROW, ROWS_DONE, output.size.height, ROWS_AT_A_TIME, (from, to) => printer.render(from, to, out));
+    print(cutRowRenderer(picture, { width: cut.picture.width, height: cut.rows }, cut.print, output), ROWS_AT_A_TIME);
   } finally {
+    sink.close();
     raw.close();
     cleaned?.close();
   }
@@ -122,6 +127,11 @@ function sharedRows({ tones, chroma }: CutJob): PrintRows {
 function storedRows(raw: RawLevels, mendings: readonly Mending[]): StoredRows {
   const { width, depth, space } = raw.layout;
   return { depth, space, mendings, readRows: (y, rows) => raw.read(0, y, width, rows) };
+}
+
+/** Levels of a row of its output. */
+function rowLevels({ output }: RenderJob): number {
+  return (output.space ? 3 : 1) * output.size.width;
 }
 
 /** More where rows beyond those taken are worked out with them. */

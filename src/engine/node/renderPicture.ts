@@ -14,6 +14,7 @@ import { colouredFrom, looksAtWhole, looksAtWholeAfterMix } from "../runs";
 import { NO_BASES, type Bases } from "../applyRun";
 import type { ShownMask } from "../stageMasks";
 import { overviewOf } from "./preparePicture";
+import { makeLevelFile, type LevelFile } from "./levelFile";
 import { mendLevel } from "./mendLevel";
 import { plainStageOf, stageOf } from "./stageOf";
 import type { RawLayout } from "./rawLevels";
@@ -57,6 +58,11 @@ export interface RenderedPicture {
   levels: Uint8Array | Uint16Array;
 }
 
+/** The same with its levels in a file, so that they take no memory. */
+export interface RenderedFile extends Omit<RenderedPicture, "levels"> {
+  levels: LevelFile;
+}
+
 const PROGRESS_EVERY_MS = 100;
 
 /**
@@ -66,6 +72,25 @@ const PROGRESS_EVERY_MS = 100;
  * Errors  CoreError `cancelled` when the signal is aborted; whatever a thread throws.
  */
 export async function renderPicture(layout: RawLayout, plan: Plan, options: RenderOptions): Promise<RenderedPicture> {
+  const { depth } = options;
+  const memory = (size: Size, channels: number) => new SharedArrayBuffer(channels * size.width * size.height * (depth / 8));
+  const { levels, ...rendered } = await renderInto(layout, plan, options, memory);
+  return { ...rendered, levels: depth === 8 ? new Uint8Array(levels) : new Uint16Array(levels) };
+}
+
+/**
+ * The same into a file. Errors: as above; RangeError for more than 4 GB.
+ */
+export async function renderToFile(layout: RawLayout, plan: Plan, options: RenderOptions, file: string): Promise<RenderedFile> {
+  return renderInto(layout, plan, options, (size, channels) => makeLevelFile(file, size, channels, options.depth));
+}
+
+async function renderInto<Levels extends RenderJob["levels"]>(
+  layout: RawLayout,
+  plan: Plan,
+  options: RenderOptions,
+  makeLevels: (size: Size, channels: 1 | 3) => Levels,
+): Promise<{ size: Size; space: OutputSpace | undefined; levels: Levels }> {
   const masked = options.maskOf === undefined ? undefined : shownMaskById(plan, options.maskOf);
   if (options.maskOf !== undefined && !masked) throw new CoreError("bad_plan", "the plan has no pass and no set whose mask was asked for");
   const shown: ShownMask | undefined = masked?.shown;
@@ -74,8 +99,8 @@ export async function renderPicture(layout: RawLayout, plan: Plan, options: Rend
   // A mask is of the whole picture, so that it can be laid on it again.
   const space = !masked && colouredFrom(compiled) < Infinity ? options.space : undefined;
   const { size, cut } = outputOf(layout, masked ? WHOLE_FRAME : plan.frame, options.longEdge ?? Infinity, space !== undefined);
-  const channels = space ? 3 : 1;
   const cleaned = compiled.clean > 0 ? await options.cleaned?.() : undefined;
+  const levels = makeLevels(size, space ? 3 : 1);
   const job: RenderJob = {
     cut,
     layout,
@@ -86,7 +111,7 @@ export async function renderPicture(layout: RawLayout, plan: Plan, options: Rend
     bases: gatherBases(layout, compiled, shown, options.overview, cleaned),
     output: { size, depth: options.depth, noise: options.noise, sharpen: options.sharpen, space },
     bandPixels: options.bandPixels ?? BAND_PIXELS,
-    levels: new SharedArrayBuffer(channels * size.width * size.height * (options.depth / 8)),
+    levels,
     board: new SharedArrayBuffer(4 * BOARD_CELLS),
   };
   const board = new Int32Array(job.board);
@@ -106,7 +131,7 @@ export async function renderPicture(layout: RawLayout, plan: Plan, options: Rend
   }
   if (options.signal?.aborted) throw new CoreError("cancelled", "the render was cancelled");
   options.onProgress?.(1);
-  return { size, space, levels: options.depth === 8 ? new Uint8Array(job.levels) : new Uint16Array(job.levels) };
+  return { size, space, levels };
 }
 
 /** The size of a print, and where it is cut out of its picture at what size. */

@@ -6,7 +6,7 @@ import { EXPORT_FORMAT_FACTS, type ExportSettings } from "@/contracts/exportSett
 import { greyProfile, rgbProfile } from "@/core/formats/writtenProfile";
 import { exifOfPrint, readExif } from "@/core/formats/exif";
 import { embedInJpeg, embedInPng, embedInTiff } from "./embed";
-import type { RenderedPicture } from "./renderPicture";
+import type { RenderedFile, RenderedPicture } from "./renderPicture";
 
 /** Named in every file as what made it. */
 const SOFTWARE = "Nigrographe";
@@ -15,12 +15,16 @@ const SOFTWARE = "Nigrographe";
  * Writes levels as a picture file with the profile of what they are in it, its size on paper, and what of the original's notes (an Exif block) is wished. The file
  * appears under its name only when it is whole; a failure leaves nothing behind.
  */
-export async function writePrint(rendered: RenderedPicture, settings: ExportSettings, path: string, original?: Uint8Array): Promise<void> {
+export async function writePrint(
+  rendered: RenderedPicture | RenderedFile,
+  settings: ExportSettings,
+  path: string,
+  original?: Uint8Array,
+): Promise<void> {
   const { extension, depth } = EXPORT_FORMAT_FACTS[settings.format];
   const unfinished = join(dirname(path), `.${basename(path)}.${randomUUID()}.${extension}`);
-  const { size, space, levels } = rendered;
-  const raw = { ...size, channels: space ? (3 as const) : (1 as const) };
-  const pixels = sharp(levels, { raw, limitInputPixels: false }).toColourspace(ENCODED[space ? "colour" : "grey"][depth]);
+  const { space } = rendered;
+  const pixels = levelsOf(rendered).toColourspace(ENCODED[space ? "colour" : "grey"][depth]);
   try {
     await encoded(pixels, settings).toFile(unfinished);
     const { capture, place, resolution } = settings;
@@ -32,6 +36,11 @@ export async function writePrint(rendered: RenderedPicture, settings: ExportSett
     await rm(`${unfinished}.embedded`, { force: true });
     throw error;
   }
+}
+
+function levelsOf({ size, space, levels }: RenderedPicture | RenderedFile): Sharp {
+  if ("file" in levels) return sharp(levels.file, { limitInputPixels: false });
+  return sharp(levels, { raw: { ...size, channels: space ? 3 : 1 }, limitInputPixels: false });
 }
 
 /** The encoder's names for levels of so many bits. */

@@ -6,7 +6,7 @@ import { sharpeningFor } from "@/core/passes/sharpen/forOutput";
 import { EXPORT_FORMAT_FACTS, exportNoise, exportSpace } from "@/contracts/exportSettings";
 import { CoreError } from "@/core/errors";
 import { confinedById } from "@/core/plan/editRegions";
-import { renderPicture } from "@/engine/node/renderPicture";
+import { renderToFile, type RenderOptions } from "@/engine/node/renderPicture";
 import { writePrint } from "@/engine/node/writePrint";
 import { storeBlob } from "../blobs/blobs";
 import type { Sql } from "../db";
@@ -33,7 +33,7 @@ export function exportJob(options: ExportOptions): JobKind {
       const work = await exportWork(sql, job.id);
       const folder = await mkdtemp(join(tmpdir(), EXPORT_FOLDER));
       try {
-        const file = await renderToFile(sql, work, folder, options, signal, (part) => onProgress(RENDER_SHARE * part));
+        const file = await writeExport(sql, work, folder, options, signal, (part) => onProgress(RENDER_SHARE * part));
         const blob = await storeBlob(sql, createReadStream(file), Number.MAX_SAFE_INTEGER);
         const isKept = await sql.begin(async (tx) => {
           const isOurs = await finishJob(tx, job);
@@ -48,7 +48,7 @@ export function exportJob(options: ExportOptions): JobKind {
   };
 }
 
-async function renderToFile(
+async function writeExport(
   sql: Sql,
   { pictureBlob, plan, settings }: ExportWork,
   folder: string,
@@ -62,7 +62,7 @@ async function renderToFile(
   const { maskOf } = settings;
   if (maskOf !== undefined && !confinedById(plan, maskOf))
     throw new AppError("not_found", "the pass whose mask is wanted is not in this print's plan");
-  const rendered = await renderPicture(files[0]!, plan, {
+  const renderOptions: RenderOptions = {
     ...options,
     depth,
     noise: exportNoise(settings),
@@ -77,7 +77,8 @@ async function renderToFile(
     },
     signal,
     onProgress,
-  }).catch((error: unknown) => {
+  };
+  const rendered = await renderToFile(files[0]!, plan, renderOptions, join(folder, "levels.tif")).catch((error: unknown) => {
     // A thread that was killed, for want of memory most likely: another try may have it.
     if (error instanceof CoreError && error.code === "cut_off") throw new CutOff(error.message, { cause: error });
     throw error;
