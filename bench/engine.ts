@@ -12,7 +12,7 @@ import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import type { Move, Plan } from "@/core/plan/plan";
 import { encodedLight, lookTable } from "@/core/view/toneTables";
 import { cleanLevel } from "@/engine/node/cleanPicture";
-import { overviewOf } from "@/engine/node/preparePicture";
+import { overviewOf } from "@/engine/node/smallerLevels";
 import { decodePicture } from "@/engine/node/decodePicture";
 import { renderPicture, renderToFile } from "@/engine/node/renderPicture";
 import { writePrint } from "@/engine/node/writePrint";

@@ -10,6 +10,7 @@ await build({
     passphrase: "cli/passphrase.ts",
     setup: "cli/setup.ts",
     schema: "cli/schema.ts",
+    gatherThread: "src/engine/node/gatherThread.ts",
     renderThread: "src/engine/node/renderThread.ts",
     pictureThread: "src/engine/node/pictureThread.ts",
   },

@@ -1,9 +1,6 @@
 import { z } from "zod";
 import { P3_SPACE, type SourceSpace } from "@/core/colour/sourceSpace";
 
-/** Long edge of the preview level, in pixels: about 1.1 megapixels, what the bench works on while a hand moves. */
-export const PREVIEW_LONG_EDGE = 1280;
-
 const Curve = z.union([
   z.object({
     kind: z.literal("parametric"),

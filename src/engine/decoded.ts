@@ -1,11 +1,12 @@
 import { IDENTITY3 } from "@/core/colour/matrix3";
 import type { SourceSpace } from "@/core/colour/sourceSpace";
 import type { Grain } from "@/core/grain/grain";
+import { emptyPlanes } from "@/core/kernels/planes";
 import type { Planes } from "@/core/kernels/reference";
 import { CHANNELS, LUMINANCE_WEIGHTS } from "@/core/mix/weights";
 import { areaReduceRows, type Size } from "@/core/spatial/areaReduce";
 import { BandMachine } from "./bandMachine";
-import { emptyGrain, emptyPlanes, GrainReducer, putGrain, putPlanes, throughMatrix, unpackGrain } from "./grainMachine";
+import { emptyGrain, GrainReducer, putGrain, putPlanes, throughMatrix, unpackGrain } from "./grainMachine";
 
 /** What of a pixel is rendered by itself: the two its grain stands for, or the whole. */
 export type Part = "darker" | "lighter" | undefined;

@@ -2,6 +2,7 @@ import { CoreError } from "@/core/errors";
 import { LEAST_DEPTH, LEAST_SHARE, MOMENTS, type Grain } from "@/core/grain/grain";
 import type { Matrix3 } from "@/core/colour/matrix3";
 import { KernelHeap } from "@/core/kernels/kernelHeap";
+import { emptyPlanes } from "@/core/kernels/planes";
 import type { Planes } from "@/core/kernels/reference";
 import { CHANNELS, type Weights } from "@/core/mix/weights";
 import { coveredRows, laidCoverage, reduceRow, type Size } from "@/core/spatial/areaReduce";
@@ -183,10 +184,6 @@ export function throughMatrix(colour: Planes, matrix: Matrix3): void {
     const taken = rows.takeColour(rows.colour);
     for (const name of CHANNELS) colour[name].set(taken[name].subarray(0, n), from);
   }
-}
-
-export function emptyPlanes(pixels: number): Planes {
-  return { red: new Float32Array(pixels), green: new Float32Array(pixels), blue: new Float32Array(pixels) };
 }
 
 export function emptyGrain(pixels: number): Grain {

@@ -1,3 +1,4 @@
+import { emptyPlanes } from "@/core/kernels/planes";
 import { toneToLuminance, luminanceToTone } from "@/core/colour/lstar";
 import { CHANNELS } from "@/core/mix/weights";
 import type { OutputSpace } from "@/core/colour/printColour";
@@ -21,7 +22,6 @@ import { gateTableOf, maskPlane, multiplyBy, repairPlane, type MaskPicture } fro
 import { detailOf } from "@/core/spatial/detail";
 import { closeReach, colouredFrom, NO_HAND, returnsColour, runsOf } from "./runs";
 import { CHROMA_PLANES } from "./chromaBand";
-import { emptyPlanes } from "./grainMachine";
 import { emptyRows, mapRows, type PrintRows } from "./printRows";
 import { applyRun, changeColour, NO_BASES, type Bases, type Laid } from "./applyRun";
 import type { ShownMask } from "./stageMasks";

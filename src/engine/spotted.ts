@@ -1,11 +1,12 @@
 import { CHANNELS } from "@/core/mix/weights";
+import { emptyPlanes } from "@/core/kernels/planes";
 import type { Planes } from "@/core/kernels/reference";
 import type { Size } from "@/core/spatial/areaReduce";
 import { common, holds, meet, type Area } from "@/core/spots/area";
 import { lay, mend, type Mending, type Pixels } from "@/core/spots/mend";
 import { spotPieces, type SpotPiece } from "@/core/spots/pieces";
 import { spotKey, type Spot } from "@/core/spots/spot";
-import { emptyGrain, emptyPlanes } from "./grainMachine";
+import { emptyGrain } from "./grainMachine";
 import { keepNewest } from "./keepNewest";
 
 /** Mendings kept for when they are wanted again; each has some hundreds of pixels as a rule. */

@@ -1,3 +1,4 @@
+import { emptyPlanes } from "@/core/kernels/planes";
 import type { Planes } from "@/core/kernels/reference";
 import type { CompiledColour, CompiledPlan } from "@/core/plan/compilePlan";
 import type { Grid } from "@/core/region/grid";
@@ -6,7 +7,6 @@ import { NO_COLOUR_BASES, spreadKey, type ColourBases } from "./applyRun";
 import { allToMake, allToRead } from "./crew/bands";
 import { toRead } from "./crew/strips";
 import type { Part } from "./decoded";
-import { emptyPlanes } from "./grainMachine";
 import { colourLooksAtWhole } from "./maskKeys";
 import type { Analysis } from "./maskBases";
 import type { Source } from "./source";

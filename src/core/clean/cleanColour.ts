@@ -2,6 +2,7 @@ import { LMS_TO_LAB, P3_TO_LMS } from "../colour/oklab";
 import { invert3, multiply3, type Matrix3 } from "../colour/matrix3";
 import { KernelHeap } from "../kernels/kernelHeap";
 import { pairTable } from "../kernels/pairTable";
+import { emptyPlanes } from "../kernels/planes";
 import type { Planes } from "../kernels/reference";
 import { CHANNELS, lightIn } from "../mix/weights";
 import { sharesInside } from "../spatial/boxBlur";
@@ -64,6 +65,7 @@ export class ColourCleaner {
   readonly #least: number;
   readonly #leastKnots: number;
   #rows = 0;
+  readonly #row: Planes;
 
   /** `toP3`: the source's channels to linear P3. */
   constructor(
@@ -72,6 +74,7 @@ export class ColourCleaner {
     toP3: Matrix3,
     noise: ColourNoise,
   ) {
+    this.#row = emptyPlanes(width);
     this.#columns = 8 * Math.ceil(width / 8);
     const pixels = 4 * this.#columns * even(rows);
     const cells = pixels / 4;
@@ -97,12 +100,12 @@ export class ColourCleaner {
   }
 
   /**
-   * Rows `from` up to `to` of a band of so many rows in linear colour, cleaned. The band begins at an even row of the picture, and holds CLEAN_APRON rows more on either side
-   * where the picture does.
+   * Cleans a band of so many rows in linear colour, of which `read` fills in one at a time, and gives rows `from` up to `to` of it to `write`, which does not keep what it is given.
+   * The band begins at an even row of the picture, and holds CLEAN_APRON rows more on either side where the picture does.
    */
-  clean(band: Planes, rows: number, from: number, to: number): Planes {
+  clean(rows: number, read: (row: number, into: Planes) => void, from: number, to: number, write: (row: number, colour: Planes) => void): void {
     const heap = this.#heap;
-    this.#put(band, rows);
+    this.#put(rows, read);
     heap.run.labOf(this.#plane(COLOUR), this.#plane(LIGHTNESS), this.#stride, this.#columns * this.#rows, this.#constants);
     heap.f64(this.#down, this.#rows / 2).set(sharesInside(this.#rows / 2, REACH / 2));
     this.#follow(FOUND, RIDGES[0]);
@@ -111,7 +114,10 @@ export class ColourCleaner {
     const first = 4 * this.#columns * from;
     const places = [COLOUR, LIGHTNESS, SMOOTHED].map((plane) => this.#plane(plane) + first) as [number, number, number];
     heap.run.recolour(...places, this.#stride, this.#columns * (to - from), this.#constants);
-    return this.#take(from, to);
+    for (let row = from; row < to; row++) {
+      CHANNELS.forEach((name, c) => this.#row[name].set(heap.f32(this.#plane(COLOUR + c) + 4 * row * this.#columns, this.width)));
+      write(row, this.#row);
+    }
   }
 
   /** a and b as they follow the lightness and a guide's a and b. */
@@ -222,27 +228,17 @@ export class ColourCleaner {
   }
 
   /** Lays a band out, its last column and row once more where cells need them. */
-  #put(band: Planes, rows: number): void {
+  #put(rows: number, read: (row: number, into: Planes) => void): void {
     this.#rows = even(rows);
-    CHANNELS.forEach((name, c) => {
-      const plane = this.#heap.f32(this.#plane(COLOUR + c), this.#columns * this.#rows);
-      for (let y = 0; y < rows; y++) {
-        const at = y * this.#columns;
-        plane.set(band[name].subarray(y * this.width, (y + 1) * this.width), at);
-        plane.fill(plane[at + this.width - 1]!, at + this.width, at + this.#columns);
-      }
-      if (rows < this.#rows) plane.copyWithin(rows * this.#columns, (rows - 1) * this.#columns, rows * this.#columns);
-    });
-  }
-
-  #take(from: number, to: number): Planes {
-    const [red, green, blue] = CHANNELS.map((_, c) => {
-      const out = new Float32Array((to - from) * this.width);
-      for (let y = from; y < to; y++)
-        out.set(this.#heap.f32(this.#plane(COLOUR + c) + 4 * y * this.#columns, this.width), (y - from) * this.width);
-      return out;
-    });
-    return { red: red!, green: green!, blue: blue! };
+    const planes = CHANNELS.map((_, c) => this.#heap.f32(this.#plane(COLOUR + c), this.#columns * this.#rows));
+    for (let row = 0; row < this.#rows; row++) {
+      if (row < rows) read(row, this.#row);
+      CHANNELS.forEach((name, c) => {
+        const at = row * this.#columns;
+        planes[c]!.set(this.#row[name], at);
+        planes[c]!.fill(this.#row[name].at(-1)!, at + this.width, at + this.#columns);
+      });
+    }
   }
 }
 

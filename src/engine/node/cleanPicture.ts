@@ -4,7 +4,7 @@ import { basename, join } from "node:path";
 import { CLEAN_APRON, ColourCleaner } from "@/core/clean/cleanColour";
 import { ColourNoiseMeter, NOISE_BLOCK, type ColourNoise } from "@/core/clean/colourNoise";
 import type { BandMachine } from "../bandMachine";
-import { smallerLevels } from "./preparePicture";
+import { smallerLevels } from "./smallerLevels";
 import { RawLevels, type RawLayout } from "./rawLevels";
 import { colourDecoder, levelEncoder, levelLike, readColour } from "./reduceLevel";
 
@@ -49,7 +49,7 @@ export async function cleanPicture(folder: string, full: RawLayout): Promise<Raw
 }
 
 /** Pixels that are cleaned at a time, unless a few rows are more: 110 MB. */
-const PIXELS_AT_A_TIME = 2.5e6;
+const PIXELS_AT_A_TIME = 2e6;
 
 /** Pixels that noise is measured in, about: strips from top to bottom. */
 const MEASURED_PIXELS = 2e6;
@@ -77,13 +77,18 @@ export function cleanLevel(source: RawLayout, file: string): RawLayout {
     const decoder = colourDecoder(source);
     const cleaner = new ColourCleaner(width, Math.min(band + 2 * CLEAN_APRON, height), source.space.toP3, noiseOf(raw, decoder));
     const encode = levelEncoder(width);
+    const levels = new Uint16Array(3 * band * width);
     for (let y = 0; y < height; y += band) {
       const to = Math.min(y + band, height);
       const [first, end] = [Math.max(y - CLEAN_APRON, 0), Math.min(to + CLEAN_APRON, height)];
-      const colour = cleaner.clean(readColour(raw, decoder, first, end), end - first, y - first, to - first);
-      const levels = new Uint16Array(3 * (to - y) * width);
-      for (let row = 0; row < to - y; row++) encode(colour, row * width, levels, row * width);
-      writeSync(out, levels);
+      cleaner.clean(
+        end - first,
+        (row, into) => void readColour(raw, decoder, first + row, first + row + 1, into),
+        y - first,
+        to - first,
+        (row, colour) => encode(colour, 0, levels, (first + row - y) * width),
+      );
+      writeSync(out, levels, 0, 6 * (to - y) * width);
     }
   } finally {
     closeSync(out);

@@ -1,10 +1,9 @@
 import { mkdir, readFile, rename, rm, stat, utimes, writeFile } from "node:fs/promises";
 import { basename, dirname, join } from "node:path";
-import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
-import { PREVIEW_LONG_EDGE, type PreparedPicture, type PreparedLevel } from "@/contracts/preparedPicture";
+import type { PreparedPicture, PreparedLevel } from "@/contracts/preparedPicture";
 import { decodePicture, type PictureFacts } from "./decodePicture";
 import type { RawLayout } from "./rawLevels";
-import { reduceLevel } from "./reduceLevel";
+import { smallerLevels } from "./smallerLevels";
 
 /** A prepared picture on disk: what is sent to the page, with the file of each level. */
 export interface PreparedFolder extends PreparedPicture {
@@ -50,7 +49,7 @@ export async function preparePicture(path: string, folder: string): Promise<Prep
       height,
       depth,
       space,
-      scale: Math.max(width, height) / longEdge(full),
+      scale: Math.max(width, height) / Math.max(full.width, full.height),
       hasGrain: !!grain,
     }));
     const notes = exif && Buffer.from(exif).toString("base64");
@@ -65,28 +64,4 @@ export async function preparePicture(path: string, folder: string): Promise<Prep
   } finally {
     await rm(unfinished, { recursive: true, force: true });
   }
-}
-
-/** Smaller levels of a full one, halves down to twice the preview and the preview itself, in files of a folder. */
-export function smallerLevels(full: RawLayout, folder: string): RawLayout[] {
-  const levels: RawLayout[] = [];
-  let halved = full;
-  for (let k = 1; longEdge(halved) > 2 * PREVIEW_LONG_EDGE; k++) {
-    halved = reduceLevel(halved, fitLongEdge(full, longEdge(full) / 2 ** k), join(folder, `half-${k}.raw`));
-    levels.push(halved);
-  }
-  if (longEdge(full) > PREVIEW_LONG_EDGE) {
-    levels.push(reduceLevel(halved, fitLongEdge(full, PREVIEW_LONG_EDGE), join(folder, "preview.raw")));
-  }
-  return levels;
-}
-
-/** The picture no larger than a preview, in a file beside it where it has to be made. */
-export function overviewOf(layout: RawLayout): RawLayout {
-  const size = fitLongEdge(layout, PREVIEW_LONG_EDGE);
-  return size.width === layout.width ? layout : reduceLevel(layout, size, `${layout.file}.overview`);
-}
-
-function longEdge({ width, height }: Size): number {
-  return Math.max(width, height);
 }

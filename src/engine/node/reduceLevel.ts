@@ -3,6 +3,7 @@ import { IDENTITY3 } from "@/core/colour/matrix3";
 import { P3_SPACE } from "@/core/colour/sourceSpace";
 import { srgbEncode } from "@/core/colour/transferCurve";
 import { pairTable } from "@/core/kernels/pairTable";
+import { emptyPlanes } from "@/core/kernels/planes";
 import type { Planes } from "@/core/kernels/reference";
 import { CHANNELS, lightIn } from "@/core/mix/weights";
 import { rowsNeeded, type Size } from "@/core/spatial/areaReduce";
@@ -75,11 +76,10 @@ export function colourDecoder({ width, space, depth }: RawLayout): BandMachine {
   return decoder;
 }
 
-/** Rows of a level as linear colour in its own primaries. */
-export function readColour(raw: RawLevels, decoder: BandMachine, first: number, end: number): Planes {
+/** Rows of a level as linear colour in its own primaries, in planes of their own or in those given, which are large enough. */
+export function readColour(raw: RawLevels, decoder: BandMachine, first: number, end: number, into?: Planes): Planes {
   const { width } = raw.layout;
-  const plane = () => new Float32Array((end - first) * width);
-  const colour = { red: plane(), green: plane(), blue: plane() };
+  const colour = into ?? emptyPlanes((end - first) * width);
   for (let row = first; row < end; row++) {
     decoder.decode(raw.read(0, row, width, 1));
     for (const name of CHANNELS) decoder.take(name, colour[name], (row - first) * width);

@@ -2,21 +2,19 @@ import { Worker } from "node:worker_threads";
 import type { OutputSpace } from "@/core/colour/printColour";
 import { CoreError } from "@/core/errors";
 import { isWholeFrame, pictureSizeAt, placingOf, printOn, WHOLE_FRAME, type Frame } from "@/core/frame/frame";
-import { compilePlan, maskReadsColour, shownMaskById, type CompiledPlan } from "@/core/plan/compilePlan";
+import { compilePlan, maskReadsColour, shownMaskById } from "@/core/plan/compilePlan";
 import { planBefore } from "@/core/plan/editPasses";
 import type { ForOutput } from "@/core/passes/sharpen/forOutput";
 import type { Plan } from "@/core/plan/plan";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import type { CoderNoise } from "@/core/view/coderNoise";
 import { BAND_PIXELS } from "../bandMachine";
-import { isGatheredOnTheWay, needsBases } from "../maskKeys";
-import { colouredFrom, looksAtWhole, looksAtWholeAfterMix } from "../runs";
+import { colouredFrom } from "../runs";
 import { NO_BASES, type Bases } from "../applyRun";
 import type { ShownMask } from "../stageMasks";
-import { overviewOf } from "./preparePicture";
+import { gatherBases, needsWhole, type Cleaned, type Gathering } from "./gatherBases";
 import { makeLevelFile, type LevelFile } from "./levelFile";
 import { mendLevel } from "./mendLevel";
-import { plainStageOf, stageOf } from "./stageOf";
 import type { RawLayout } from "./rawLevels";
 import { BOARD_CELLS, cutJob, progressOf, STOPPED, workOnJob, type CutJob, type RenderJob } from "./renderJob";
 
@@ -30,7 +28,7 @@ export interface RenderOptions {
   space?: OutputSpace | undefined;
   /** Long edge of the output in pixels; never enlarges. Absent: full size. */
   longEdge?: number | undefined;
-  /** The built `renderThread`; absent: all in this thread, at once. */
+  /** The built `renderThread`, with the built `gatherThread` beside it; absent: all in this thread, at once. */
   threadFile?: URL | undefined;
   threads?: number | undefined;
   bandPixels?: number | undefined;
@@ -43,12 +41,6 @@ export interface RenderOptions {
   signal?: AbortSignal | undefined;
   /** Told the part done, 0–1, now and then. */
   onProgress?: ((part: number) => void) | undefined;
-}
-
-/** The cleaned levels of a picture: at full size and, where there is one, at preview size. */
-export interface Cleaned {
-  full: RawLayout;
-  overview?: RawLayout | undefined;
 }
 
 export interface RenderedPicture {
@@ -108,7 +100,7 @@ async function renderInto<Levels extends RenderJob["levels"]>(
     mendings: { found: mendLevel(layout, compiled.spots), cleaned: cleaned ? mendLevel(cleaned.full, compiled.spots) : [] },
     plan: compiled,
     shown,
-    bases: gatherBases(layout, compiled, shown, options.overview, cleaned),
+    bases: await basesFor({ layout, plan: compiled, shown, overview: options.overview, cleaned }, options.threadFile),
     output: { size, depth: options.depth, noise: options.noise, sharpen: options.sharpen, space },
     bandPixels: options.bandPixels ?? BAND_PIXELS,
     levels,
@@ -142,33 +134,25 @@ function outputOf(picture: Size, frame: Frame, longEdge: number, isColoured: boo
   return { size, cut: cutJob(printOn(frame, picture, pictureAt, size)!, pictureAt, isColoured) };
 }
 
-/** What a plan needs of the whole picture, gathered at preview size: the same in the page, here and in every thread. */
-function gatherBases(
-  layout: RawLayout,
-  plan: CompiledPlan,
-  shown: ShownMask | undefined,
-  overview: RawLayout | undefined,
-  cleaned: Cleaned | undefined,
-): Bases {
-  const mask = shown?.mask;
-  if (!looksAtWhole(plan) && !(mask && (needsBases(mask) || isGatheredOnTheWay(mask.gate)))) return NO_BASES;
-  const found = overview ?? overviewOf(layout);
-  const clean = cleaned && (cleaned.overview ?? overviewOf(cleaned.full));
-  // Nothing need be mixed for what colour passes look at.
-  if (!shown && !looksAtWholeAfterMix(plan)) return { ...NO_BASES, colour: plainStageOf(found, clean).basesBeforeMix(plan) };
-  const stage = stageOf(found, clean);
-  stage.update(plan, undefined);
-  return shown ? stage.basesToShow(shown, plan.passes.length) : stage.bases();
+async function basesFor(work: Gathering, threadFile: URL | undefined): Promise<Bases> {
+  if (!needsWhole(work)) return NO_BASES;
+  if (!threadFile) return gatherBases(work);
+  let bases: Bases | undefined;
+  await threadDone(new URL("./gatherThread.mjs", threadFile), work, (message) => (bases = message));
+  return bases!;
 }
 
 async function runThreads(job: RenderJob, threadFile: URL, threads: number): Promise<void> {
-  const run = () =>
-    new Promise<void>((resolve, reject) => {
-      const worker = new Worker(threadFile, { workerData: job });
-      worker.once("error", reject);
-      worker.once("exit", (code) =>
-        code === 0 ? resolve() : reject(new CoreError("cut_off", `a render thread was ended (code ${code})`)),
-      );
-    });
-  await Promise.all(Array.from({ length: Math.max(1, threads) }, run));
+  await Promise.all(Array.from({ length: Math.max(1, threads) }, () => threadDone(threadFile, job)));
+}
+
+function threadDone(threadFile: URL, workerData: RenderJob | Gathering, onMessage?: (bases: Bases) => void): Promise<void> {
+  return new Promise((resolve, reject) => {
+    const worker = new Worker(threadFile, { workerData });
+    if (onMessage) worker.once("message", onMessage);
+    worker.once("error", reject);
+    worker.once("exit", (code) =>
+      code === 0 ? resolve() : reject(new CoreError("cut_off", `a render thread was ended (code ${code})`)),
+    );
+  });
 }
