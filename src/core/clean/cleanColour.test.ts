@@ -145,8 +145,7 @@ describe("what a mix reads of colour, cleaned", () => {
     const part = (plane: Float32Array) => plane.subarray(first * W, (first + rows) * W);
     const band = { red: part(colour.red), green: part(colour.green), blue: part(colour.blue) };
     const now = cleanedRows(new ColourCleaner(W, rows, IDENTITY3, evenNoise(0.02)), band, rows, CLEAN_APRON, rows - CLEAN_APRON);
-    for (const name of CHANNELS)
-      now[name].forEach((v, i) => expect(Math.abs(v - whole[name][from * W + i]!)).toBeLessThan(1e-6));
+    for (const name of CHANNELS) now[name].forEach((v, i) => expect(Math.abs(v - whole[name][from * W + i]!)).toBeLessThan(1e-6));
   });
 });
 

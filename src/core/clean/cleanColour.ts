@@ -103,7 +103,13 @@ export class ColourCleaner {
    * Cleans a band of so many rows in linear colour, of which `read` fills in one at a time, and gives rows `from` up to `to` of it to `write`, which does not keep what it is given.
    * The band begins at an even row of the picture, and holds CLEAN_APRON rows more on either side where the picture does.
    */
-  clean(rows: number, read: (row: number, into: Planes) => void, from: number, to: number, write: (row: number, colour: Planes) => void): void {
+  clean(
+    rows: number,
+    read: (row: number, into: Planes) => void,
+    from: number,
+    to: number,
+    write: (row: number, colour: Planes) => void,
+  ): void {
     const heap = this.#heap;
     this.#put(rows, read);
     heap.run.labOf(this.#plane(COLOUR), this.#plane(LIGHTNESS), this.#stride, this.#columns * this.#rows, this.#constants);

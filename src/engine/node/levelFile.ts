@@ -28,13 +28,22 @@ export function makeLevelFile(file: string, size: Size, channels: 1 | 3, depth: 
       [
         long(256, [size.width]),
         long(257, [size.height]),
-        short(258, Array.from({ length: channels }, () => depth)),
+        short(
+          258,
+          Array.from({ length: channels }, () => depth),
+        ),
         short(259, [1]), // no compression
         short(262, [channels === 3 ? 2 : 1]), // RGB, or black is zero
-        long(273, Array.from({ length: strips }, (_, k) => offset + k * rows * rowBytes)),
+        long(
+          273,
+          Array.from({ length: strips }, (_, k) => offset + k * rows * rowBytes),
+        ),
         short(277, [channels]),
         long(278, [rows]),
-        long(279, Array.from({ length: strips }, (_, k) => rowBytes * Math.min(rows, size.height - k * rows))),
+        long(
+          279,
+          Array.from({ length: strips }, (_, k) => rowBytes * Math.min(rows, size.height - k * rows)),
+        ),
       ],
       HEADER.length,
     );
@@ -87,5 +96,5 @@ export function levelSink(to: SharedArrayBuffer | LevelFile, rowLevels: number, 
 
 /** A write may take less than it is given, where the disk is nearly full for one; the next then says why. */
 function writeWhole(descriptor: number, bytes: Uint8Array, position: number): void {
-  for (let done = 0; done < bytes.length; ) done += writeSync(descriptor, bytes, done, bytes.length - done, position + done);
+  for (let done = 0; done < bytes.length;) done += writeSync(descriptor, bytes, done, bytes.length - done, position + done);
 }

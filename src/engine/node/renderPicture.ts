@@ -151,8 +151,6 @@ function threadDone(threadFile: URL, workerData: RenderJob | Gathering, onMessag
     const worker = new Worker(threadFile, { workerData });
     if (onMessage) worker.once("message", onMessage);
     worker.once("error", reject);
-    worker.once("exit", (code) =>
-      code === 0 ? resolve() : reject(new CoreError("cut_off", `a render thread was ended (code ${code})`)),
-    );
+    worker.once("exit", (code) => (code === 0 ? resolve() : reject(new CoreError("cut_off", `a render thread was ended (code ${code})`))));
   });
 }
