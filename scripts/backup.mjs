@@ -2,32 +2,42 @@
 // The file is what PostgreSQL's own pg_dump writes (custom format, readable by pg_restore), and after it one line with its SHA-256.
 import { spawn, spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
-import { createReadStream, createWriteStream, existsSync, renameSync, rmSync, statSync } from "node:fs";
+import { createReadStream, createWriteStream, existsSync, readdirSync, readFileSync, renameSync, rmSync, statSync } from "node:fs";
 import { open } from "node:fs/promises";
 import { join } from "node:path";
 import { createInterface } from "node:readline/promises";
 import { Transform } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import { binaries } from "./cluster.mjs";
-import { say } from "./install.mjs";
+import { root, say } from "./install.mjs";
+import { connection, endOf, Psql } from "./psql.mjs";
 
 const TRAILER = /\nnigrographe-backup 1 sha256 ([0-9a-f]{64})\n$/;
 const TRAILER_BYTES = `\nnigrographe-backup 1 sha256 ${"0".repeat(64)}\n`.length;
 const SAY_EVERY_BYTES = 256 * 1024 ** 2;
 
+/** All but what is of this machine: who may come in. */
+const DUMPED = [
+  "--format=custom",
+  "--no-owner",
+  "--no-privileges",
+  ...["passphrase", "session"].map((table) => `--exclude-table-data=public.${table}`),
+];
+
 /** Writes a backup while the application runs on, whole or not at all. Throws with a plain reason. */
 export async function backup(url, file) {
   if (existsSync(file)) throw new Error(`${file} is there already; a backup never writes over one`);
   const part = `${file}.part`;
+  rmSync(part, { force: true });
   const hash = createHash("sha256");
   const { address, env } = connection(url);
-  const dump = spawn(join(binaries(), "pg_dump"), ["--format=custom", "--no-owner", "--no-privileges", address], {
+  const dump = spawn(join(binaries(), "pg_dump"), [...DUMPED, address], {
     env,
     stdio: ["ignore", "pipe", "pipe"],
   });
   const ended = endOf(dump);
   try {
-    await pipeline(dump.stdout, passing(hash, "written"), createWriteStream(part, { flags: "w" }));
+    await pipeline(dump.stdout, passing(hash, "written"), createWriteStream(part, { flags: "wx", mode: 0o600 }));
     const { code, words } = await ended;
     if (code !== 0) throw new Error(`the database could not be read: ${words}`);
     const handle = await open(part, "a");
@@ -46,41 +56,108 @@ export async function backup(url, file) {
   return statSync(file).size;
 }
 
-/** Puts a backup in the place of all that is there, whole or not at all. Throws with a plain reason. */
+/**
+ * Puts a backup in the place of all that is there, whole or not at all, and brings it up to date. Throws with a plain reason.
+ *
+ * It is all one transaction, which is committed by a word of its own when the backup has come to its end and was found whole: whatever dies before that
+ * (this program, what reads the backup, the database, the room on the disk) leaves what was there.
+ */
 export async function restore(url, file, { isAgreed }) {
   const bytes = await checkedLength(file);
-  const there = rowsIn(url);
-  if (there > 0 && !isAgreed) await agree(there);
-  const { address, env } = connection(url);
-  const read = spawn(join(binaries(), "pg_restore"), ["--no-owner", "--no-privileges", "--file=-"], { stdio: ["pipe", "pipe", "pipe"] });
-  const write = spawn(join(binaries(), "psql"), ["-qX", "--single-transaction", "-v", "ON_ERROR_STOP=1", address], {
-    env,
-    stdio: ["pipe", "ignore", "pipe"],
-  });
-  const ended = [endOf(read), endOf(write)];
-  write.stdin.on("error", () => {}); // its own words say more
-  write.stdin.write(EMPTIED);
-  await Promise.all([
-    pipeline(createReadStream(file, { end: bytes - 1 }), read.stdin).catch(() => {}),
-    pipeline(read.stdout, write.stdin).catch(() => {}),
-  ]);
-  const failed = (await Promise.all(ended)).find(({ code }) => code !== 0);
-  if (failed) throw new Error(`the backup could not be put in place, and what was there is as it was: ${failed.words}`);
+  const pictures = rowsIn(url);
+  if (pictures > 0 && !isAgreed) await agree(pictures);
+  const psql = new Psql(url);
+  let isExchanging = false;
+  try {
+    await psql.ask(ASIDE);
+    await pour(file, bytes, psql);
+    await bringUpToDate(psql);
+    await verify(psql);
+    await psql.ask(CLEARED);
+    isExchanging = true;
+    await psql.ask("commit");
+  } catch (error) {
+    const left = isExchanging
+      ? "the database went away in the moment of exchange: either all of the backup is in place, or all that was there. Look, and restore again if it is the latter"
+      : "the backup could not be put in place, and what was there is as it was";
+    throw new Error(`${left}: ${plainly(error.message)}`, { cause: error });
+  } finally {
+    await psql.end();
+  }
 }
 
-/** All that is there goes in the transaction that brings the backup, what the backup knows nothing of too: a later version's would be in its way. */
-const EMPTIED = `
-drop schema public cascade;
+/** What is there steps aside, what the backup knows nothing of too: a later version's would be in its way. */
+const ASIDE = `
+begin;
+alter schema public rename to nigrographe_before;
 create schema public authorization pg_database_owner;
+`;
+
+/** What is of this machine and not of its pictures stays: who may come in. The rest goes. */
+const CLEARED = `
+delete from public.passphrase;
+delete from public.session;
+do $$ begin
+  if to_regclass('nigrographe_before.passphrase') is not null then
+    insert into public.passphrase (one, salt, hash, set_at) select one, salt, hash, set_at from nigrographe_before.passphrase;
+    insert into public.session (token, created_at) select token, created_at from nigrographe_before.session;
+  end if;
+end $$;
+drop schema nigrographe_before cascade;
 drop schema if exists pgboss cascade;
 `;
 
-/** An address without its password, which goes by the environment: what a program is called with everybody on the machine can read. */
-function connection(url) {
-  const address = new URL(url);
-  const env = { ...process.env, PGPASSWORD: decodeURIComponent(address.password) };
-  address.password = "";
-  return { address: address.href, env };
+/** Has a dump of so many bytes carried out, to its end. */
+async function pour(file, bytes, psql) {
+  const read = spawn(join(binaries(), "pg_restore"), ["--no-owner", "--no-privileges", "--file=-"], { stdio: ["pipe", "pipe", "pipe"] });
+  const ended = endOf(read);
+  try {
+    await Promise.all([
+      pipeline(createReadStream(file, { end: bytes - 1 }), read.stdin).catch(() => {}), // its own words say more
+      pipeline(read.stdout, psql.input, { end: false }),
+    ]);
+  } catch (error) {
+    await psql.ask(""); // its own words say more
+    throw error;
+  } finally {
+    read.kill();
+  }
+  const { code, words } = await ended;
+  if (code !== 0) throw new Error(words || "what reads the backup was ended");
+  await psql.ask("set search_path = public; set client_min_messages = warning;");
+}
+
+async function bringUpToDate(psql) {
+  const there = new Set(await psql.ask("select name from migration"));
+  const known = readdirSync(MIGRATIONS)
+    .filter((name) => name.endsWith(".sql"))
+    .sort();
+  const newer = [...there].filter((name) => !known.includes(name));
+  if (newer.length > 0) throw new Error(`it is of a newer version of Nigrographe (${newer.join(", ")}); start that version, then restore`);
+  for (const name of known.filter((name) => !there.has(name))) {
+    await psql.ask(readFileSync(join(MIGRATIONS, name), "utf8"));
+    await psql.ask(`insert into migration (name) values ('${name}')`);
+  }
+}
+
+const MIGRATIONS = join(root, "db");
+
+/** That nothing is missing: the database itself has seen to it that all that is referred to is there. */
+async function verify(psql) {
+  const [short] = await psql.ask(`
+select count(*) from blob where sha256 is not null
+and bytes <> (select coalesce(sum(octet_length(data)), 0) from blob_chunk where blob_id = blob.id)
+`);
+  if (short !== "0") throw new Error(`${short} of its stored files are cut short`);
+}
+
+/** What a program of the database says, as a person would. */
+function plainly(words) {
+  if (/unsupported version \(/.test(words))
+    return `it was written by a newer PostgreSQL than the one here; install that one, then restore (${words})`;
+  if (/No space left on device|could not extend file/.test(words))
+    return `the disk is full. Make room for as much as the backup takes, twice, then restore (${words})`;
+  return words;
 }
 
 /** The length of the dump in a backup that is whole. */
@@ -131,14 +208,5 @@ function passing(hash, word) {
       }
       done(null, chunk);
     },
-  });
-}
-
-function endOf(child) {
-  let words = "";
-  child.stderr.on("data", (chunk) => (words = (words + chunk).slice(-2000)));
-  return new Promise((resolve, reject) => {
-    child.once("error", reject);
-    child.once("close", (code) => resolve({ code, words: words.trim().split("\n").slice(-3).join(" ") }));
   });
 }

@@ -12,3 +12,4 @@ export function startCluster(options: {
 }): Promise<Cluster>;
 export function isListening(port: number, host?: string): Promise<boolean>;
 export function isProcess(pid: number, name: string): boolean;
+export function binaries(): string;

@@ -1,0 +1,1 @@
+export function connection(url: string): { address: string; env: NodeJS.ProcessEnv };
