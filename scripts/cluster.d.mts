@@ -9,6 +9,7 @@ export function startCluster(options: {
   port: number;
   isThrowaway?: boolean;
   log?: (text: string) => void;
+  signal?: AbortSignal;
 }): Promise<Cluster>;
 export function isListening(port: number, host?: string): Promise<boolean>;
 export function isProcess(pid: number, name: string): boolean;

@@ -56,17 +56,28 @@ async function withDatabase(task, { data, databasePort, databaseUrl }, work) {
   const running = runningFrom(data);
   if (running) return work(addressOf(data, running.databasePort));
   await takeFolder(data, { task, databasePort });
-  try {
-    const cluster = await startCluster({ folder: data, port: databasePort, log: say });
-    try {
-      return await work(cluster.url);
-    } finally {
-      await cluster.stop();
-    }
-  } finally {
+  const stopping = new AbortController();
+  let cluster;
+  const release = async () => {
+    await cluster?.stop();
     releaseFolder(data);
+  };
+  for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"])
+    process.once(signal, async () => {
+      stopping.abort();
+      await release();
+      process.exit(STOPPED);
+    });
+  try {
+    cluster = await startCluster({ folder: data, port: databasePort, log: say, signal: stopping.signal });
+    return await work(cluster.url);
+  } finally {
+    await release();
   }
 }
+
+/** What a shell says of a command that Ctrl+C ended. */
+const STOPPED = 130;
 
 function refuse(words) {
   console.error(words);

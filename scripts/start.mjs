@@ -58,54 +58,58 @@ if (await isListening(port)) {
 }
 
 /** Parts in the order they were started; they end the other way round. */
-const running = [];
+const parts = [];
 const children = new Set();
-let stopping;
+let stopped;
 let isHasty = false;
 
 function stopAll(code) {
-  if (stopping) {
+  if (stopped) {
     if (!isHasty) say("stopping at once");
     isHasty = true; // asked twice: nobody is waited for
     for (const child of children) child.kill("SIGKILL");
-    return stopping;
+    return;
   }
   say("stopping");
-  return (stopping = (async () => {
-    for (const part of running.toReversed()) await part.stop();
+  stopped = (async () => {
+    for (const part of parts.toReversed()) await part.stop();
     releaseFolder(data);
     process.exit(code);
-  })());
+  })();
 }
-for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) process.on(signal, () => void stopAll(0));
+for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) process.on(signal, () => stopAll(0));
 
 function giveUp(reason) {
-  if (stopping) return;
+  if (stopped) return;
   console.error(`\nNigrographe ends: ${reason}.\nWhat was saved is safe; start it again once that is mended.`);
-  void stopAll(1);
+  stopAll(1);
 }
 
-function keep(name, start) {
-  running.push(supervise({ name, start, say, giveUp }));
+/** Keeps a part running, unless all is being stopped already. */
+function keep(name, start, ways = {}) {
+  if (stopped) return { end: Promise.resolve(false) };
+  const part = supervise({ name, start, say, giveUp, ...ways });
+  parts.push(part);
+  return part;
 }
 
-const databaseUrl = process.env.DATABASE_URL || (await startDatabase());
-
-async function startDatabase() {
+/** Keeps the database running; returns its address when it answers for the first time. */
+function keepDatabase() {
   say("starting the database");
-  const start = () => startCluster({ folder: data, port: databasePort, log: say });
-  const first = await start().catch((error) => {
-    releaseFolder(data);
-    fail(error.message);
+  return new Promise((resolve) => {
+    let isFirst = true;
+    const start = async (signal) => {
+      const cluster = await startCluster({ folder: data, port: databasePort, log: say, signal });
+      isFirst = false;
+      resolve(cluster.url);
+      return cluster;
+    };
+    // What hinders the very first start, a person has to mend.
+    keep("database", start, { hopeless: (reason) => (isFirst ? reason : undefined) });
   });
-  let waiting = first;
-  keep("database", async () => {
-    const cluster = waiting ?? (await start());
-    waiting = undefined;
-    return cluster;
-  });
-  return first.url;
 }
+
+const databaseUrl = process.env.DATABASE_URL || (await keepDatabase());
 
 const env = {
   ...process.env,
@@ -119,21 +123,25 @@ const env = {
 };
 
 /** Starts a process in a group of its own, so that we end them in order. */
-async function startPart(name, ...args) {
-  const child = spawn(process.execPath, args, { cwd: root, env, detached: true, stdio: ["ignore", "inherit", "inherit"] });
-  children.add(child);
-  notePart(data, name, child.pid);
-  const ended = endOf(child).finally(() => children.delete(child));
-  return { ended, stop: () => endProcess(child, ended, [["SIGTERM", 5000]]) };
+function starting(name, file) {
+  return async () => {
+    const child = spawn(process.execPath, [file], { cwd: root, env, detached: true, stdio: ["ignore", "inherit", "inherit"] });
+    children.add(child);
+    notePart(data, name, child.pid);
+    const ended = endOf(child).finally(() => children.delete(child));
+    return { ended, stop: () => endProcess(child, ended, [["SIGTERM", 5000]]) };
+  };
 }
 
-const setup = await startPart("setup", "dist/setup.mjs");
-const made = await setup.ended;
-if (made !== "code 0") giveUp(`the database could not be brought up to date (${made}); what it said is above`);
+const setup = keep("setup", starting("setup", "dist/setup.mjs"), {
+  isDone: (reason) => reason === "code 0",
+  // Any other end, a kill or the database going away meanwhile, is worth another try.
+  hopeless: (reason) => (reason === "code 1" ? "the database could not be brought up to date; what it said is above" : undefined),
+});
 
-if (!stopping) {
-  keep("export worker", () => startPart("export worker", "dist/worker.mjs"));
-  keep("web server", () => startPart("web server", "dist/web.mjs"));
-  while (!stopping && !(await isListening(port, host))) await new Promise((done) => setTimeout(done, 100));
-  if (!stopping) console.log(`\nNigrographe is at http://${host === "127.0.0.1" ? "localhost" : host}:${port}   (Ctrl+C stops it)\n`);
+if (await setup.end) {
+  keep("export worker", starting("export worker", "dist/worker.mjs"));
+  keep("web server", starting("web server", "dist/web.mjs"));
+  while (!stopped && !(await isListening(port, host))) await new Promise((done) => setTimeout(done, 100));
+  if (!stopped) console.log(`\nNigrographe is at http://${host === "127.0.0.1" ? "localhost" : host}:${port}   (Ctrl+C stops it)\n`);
 }

@@ -6,11 +6,13 @@ export interface Part {
 }
 export function supervise(options: {
   name: string;
-  start(): Promise<Part>;
+  start(signal: AbortSignal): Promise<Part>;
   say(text: string): void;
   giveUp(reason: string): void;
+  isDone?(reason: string): boolean;
+  hopeless?(reason: string): string | undefined;
   within?: number;
   waits?: number[];
-}): { stop(): Promise<void> };
+}): { end: Promise<boolean>; stop(): Promise<void> };
 export function endProcess(child: ChildProcess, ended: Promise<unknown>, steps: [NodeJS.Signals, number][]): Promise<void>;
 export function endOf(child: ChildProcess): Promise<string>;

@@ -1,5 +1,7 @@
 // Keeps parts of the application running: a part that dies is started again, and what cannot be kept running ends with its reason.
 
+import { setTimeout as pause } from "node:timers/promises";
+
 /** Waits before a part is started again: at once, then longer and longer. */
 const WAITS_MS = [0, 250, 500, 1000, 2000, 4000];
 /** So many deaths within so long, and it is given up. */
@@ -7,37 +9,53 @@ const MOST_DEATHS = 10;
 const WITHIN_MS = 60_000;
 
 /**
- * Keeps one part running until `stop` is called. `start` starts it once and tells when it has ended; what it throws counts as a death.
- * `say` is told of every death and new beginning, `giveUp` the reason when there were ten within a minute.
+ * Keeps one part running until `stop` is called. It is always in one of four states: starting, running, waiting before it is started again, or at its end; `stop` brings it
+ * to its end from each of them. `start` starts it once and tells when it has ended; what it throws counts as a death; it gives up when its signal is aborted.
+ * `say` is told of every death and new beginning, `giveUp` the reason when there were ten within a minute, or at once for one that is hopeless.
  *
- * start: () => Promise<{ ended: Promise<string>, stop(): Promise<void> }>, `ended` with words such as "code 1" or "SIGKILL".
+ * start: (signal) => Promise<{ ended: Promise<string>, stop(): Promise<void> }>, `ended` with words such as "code 1" or "SIGKILL".
+ * isDone: of what ended in this way nothing more is wanted. hopeless: why what ended in this way is not started again, undefined where it is. `end` resolves when the part is at its end: true where it is done.
  */
-export function supervise({ name, start, say, giveUp, within = WITHIN_MS, waits = WAITS_MS }) {
-  let deaths = [];
+export function supervise({
+  name,
+  start,
+  say,
+  giveUp,
+  isDone = () => false,
+  hopeless = () => undefined,
+  within = WITHIN_MS,
+  waits = WAITS_MS,
+}) {
+  const stopping = new AbortController();
   let running;
-  let isStopping = false;
-  let wake;
 
-  const loop = (async () => {
-    while (!isStopping) {
+  async function live() {
+    for (let deaths = []; ;) {
       const reason = await once();
-      if (isStopping) return;
+      if (stopping.signal.aborted) return false;
+      if (isDone(reason)) return true;
       const now = Date.now();
       deaths = [...deaths.filter((at) => now - at < within), now];
       const recent = deaths.length;
-      if (recent >= MOST_DEATHS) return giveUp(`the ${name} died ${recent} times within a minute, last of ${reason}`);
+      const why = hopeless(reason);
+      if (why !== undefined) return given(why);
+      if (recent >= MOST_DEATHS) return given(`the ${name} died ${recent} times within a minute, last of ${reason}`);
       const wait = waits[Math.min(recent - 1, waits.length - 1)];
       say(`the ${name} died (${reason}): starting it again${wait ? ` in ${wait / 1000} s` : ""}`);
-      await new Promise((resolve) => {
-        wake = resolve;
-        setTimeout(resolve, wait);
-      });
+      await pause(wait, undefined, { signal: stopping.signal }).catch(() => {});
+      if (stopping.signal.aborted) return false;
     }
-  })();
+  }
+
+  function given(reason) {
+    giveUp(reason);
+    return false;
+  }
 
   async function once() {
     try {
-      running = await start();
+      running = await start(stopping.signal);
+      if (stopping.signal.aborted) await running.stop(); // it came up just then
       return await running.ended;
     } catch (error) {
       return error.message;
@@ -46,12 +64,13 @@ export function supervise({ name, start, say, giveUp, within = WITHIN_MS, waits 
     }
   }
 
+  const end = live();
   return {
+    end,
     async stop() {
-      isStopping = true;
-      wake?.();
+      stopping.abort();
       await running?.stop();
-      await loop;
+      await end;
     },
   };
 }

@@ -29,7 +29,9 @@ let print = { id: "", head: "" };
 
 beforeAll(async () => {
   const { levels, width, height } = wedge16();
-  const { printId } = await importPicture(sql(), "wedge.png", pieces(await rgb16(levels, width, height).png().toBuffer()), defaultPlan());
+  const { printId } = await importPicture(sql(), "wedge.png", pieces(await rgb16(levels, width, height).png().toBuffer()), {
+    plan: defaultPlan(),
+  });
   print = await getPrint(sql(), printId);
 });
 

@@ -12,7 +12,7 @@ import { forgetPrepared, preparedFolder } from "./preparedFolder";
 
 /**
  * Takes a picture in: stores its bytes, decodes them to see that they are sound, and gives it a
- * first print. A file that is refused leaves nothing behind.
+ * first print. A file that is refused leaves nothing behind. Its name is made from the file's, and its plan the one to begin with, unless others are given.
  *
  * Errors  PictureError with the reason; AppError `too_large`.
  */
@@ -20,13 +20,12 @@ export async function importPicture(
   sql: Sql,
   fileName: string,
   bytes: AsyncIterable<Uint8Array>,
-  plan?: Plan,
+  { name = pictureName(fileName), plan }: { name?: string; plan?: Plan } = {},
 ): Promise<{ picture: PictureSummary; printId: string }> {
   const blob = await storeBlob(sql, bytes, MOST_BYTES);
   try {
     const { width, height, facts } = await preparedFolder(sql, blob.id);
     const id = randomUUID();
-    const name = pictureName(fileName);
     const printId = await sql.begin(async (tx) => {
       await tx`
         insert into picture (id, name, blob_id, width, height, facts)
