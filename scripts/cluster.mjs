@@ -112,7 +112,7 @@ function flushFolder(folder) {
 }
 
 /** A server of an earlier start that was cut off still holds the folder: it is ended, nothing committed is lost by that. */
-async function endEarlier(data, log, signal) {
+async function endEarlier(data, log, stopping) {
   const file = join(data, "postmaster.pid");
   if (!existsSync(file)) return;
   const pid = Number(readFileSync(file, "utf8").split("\n")[0]);
@@ -121,7 +121,7 @@ async function endEarlier(data, log, signal) {
   for (const [signal, ms] of STOPPING) {
     process.kill(pid, signal);
     for (let waited = 0; waited < ms && isProcess(pid, "postgres"); waited += 50) {
-      if (signal?.aborted) throw new Error("stopped while an earlier one ended");
+      if (stopping?.aborted) throw new Error("stopped while an earlier one ended");
       await pause(50);
     }
     if (!isProcess(pid, "postgres")) return;

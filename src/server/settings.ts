@@ -43,3 +43,9 @@ export function settings(): Settings {
   }
   return (read = result.data);
 }
+
+/** Where the decoded levels of originals lie, a folder each. */
+export const pictureFolder = () => join(settings().cacheFolder, "pictures");
+
+/** Where small JPEGs lie. */
+export const thumbnailFolder = () => join(settings().cacheFolder, "thumbnails");

@@ -5,7 +5,7 @@ import { BIN_DAYS } from "@/contracts/bin";
 import { EXPORT_KEPT_DAYS } from "@/contracts/exportSettings";
 import { clearBin } from "./bin/bin";
 import type { Sql } from "./db";
-import { settings } from "./settings";
+import { pictureFolder, settings, thumbnailFolder } from "./settings";
 
 // Clears away what nobody can reach any more. Whatever a person could still ask for is kept, and whatever may still be arriving.
 
@@ -64,11 +64,11 @@ async function sweepFiles(sql: Sql): Promise<number> {
   const heads = (await sql<{ id: string }[]>`select head as id from print`).map(({ id }) => `${id}.jpg`);
   const shown = new Set([...heads, ...[...blobs].map(sourceThumbnail)]);
   const isOld = ({ usedMs }: Entry) => Date.now() - usedMs > ARRIVING_DAYS * DAY_MS;
-  const pictures = await entriesOf(join(cacheFolder, "pictures"));
+  const pictures = await entriesOf(pictureFolder());
   const stray = [
     ...pictures.filter((entry) => !blobs.has(entry.name) && isOld(entry)),
     ...(await entriesOf(join(cacheFolder, "arriving"))).filter(isOld),
-    ...(await entriesOf(join(cacheFolder, "thumbnails"))).filter((entry) => !shown.has(entry.name) && isOld(entry)),
+    ...(await entriesOf(thumbnailFolder())).filter((entry) => !shown.has(entry.name) && isOld(entry)),
     ...(await entriesOf(tmpdir(), EXPORT_FOLDER)).filter(isOld),
   ];
   const kept = pictures.filter((entry) => !stray.includes(entry));

@@ -350,7 +350,7 @@ describe("a large picture", () => {
     expect(await readCleaned(home)).toBeUndefined();
     await cleanPicture(home, found[0]!);
     expect(await readCleaned(home)).toEqual(levels);
-    expect(readdirSync(home).filter((name) => name.startsWith("clean"))).toEqual(["clean-2"]);
+    expect(readdirSync(home).filter((name) => name.startsWith("clean"))).toEqual(["clean-3"]);
   });
 
   test("looks at the size of a preview as its export does at that size", async () => {

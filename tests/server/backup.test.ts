@@ -101,7 +101,7 @@ describe("a restore that fails changes nothing, and says so", () => {
     chmodSync(home, 0o755);
     env = { NIGROGRAPHE_DATA: home, NIGROGRAPHE_DB_PORT: String(await freePort()) };
     file = join(out, "large.backup");
-    await storeBlob(sql(), pieces(randomBytes(40 * 1024 ** 2), 1 << 20), 1e9); // more than the files of a database below may hold
+    await storeBlob(sql(), pieces(randomBytes(26 * 1024 ** 2), 1 << 20), 1e9); // more than the files of a database below may hold
     await sql()`insert into passphrase (salt, hash) values ('salt', 'of there')`;
     await sql()`insert into session (token) values ('of there')`;
     expect(await start(["backup", file], { DATABASE_URL: url() })).toMatchObject({ code: 0 });

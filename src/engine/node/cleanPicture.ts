@@ -1,28 +1,28 @@
 import { closeSync, openSync, writeSync } from "node:fs";
-import { mkdir, readFile, rename, rm, stat, writeFile } from "node:fs/promises";
-import { basename, join } from "node:path";
+import { mkdir, rm, stat } from "node:fs/promises";
+import { join } from "node:path";
 import { CLEAN_APRON, ColourCleaner } from "@/core/clean/cleanColour";
 import { ColourNoiseMeter, NOISE_BLOCK, type ColourNoise } from "@/core/clean/colourNoise";
 import type { BandMachine } from "../bandMachine";
 import { smallerLevels } from "./smallerLevels";
 import { RawLevels, type RawLayout } from "./rawLevels";
+import { nameFolder } from "./sealed";
+import { damagedLevels, readSealedLevels, writeSealedLevels } from "./sealedLevels";
 import { colourDecoder, levelEncoder, levelLike, readColour } from "./reduceLevel";
 
 /** Another name whenever colour is cleaned otherwise: what was made before is made anew. */
-const FOLDER = "clean-2";
+const FOLDER = "clean-3";
 const INDEX = "levels.json";
 
-/** The cleaned levels of a prepared picture, full size first, or undefined where they have not been made. */
+/** The cleaned levels of a prepared picture, full size first, or undefined where they have not been made, or are not whole. */
 export async function readCleaned(folder: string): Promise<RawLayout[] | undefined> {
-  const here = (file: string) => join(folder, FOLDER, basename(file));
-  try {
-    const levels = JSON.parse(await readFile(here(INDEX), "utf8")) as RawLayout[];
-    const found = levels.map(({ file, grain, ...layout }) => ({ ...layout, file: here(file), grain: grain && here(grain) }));
-    await Promise.all(found.flatMap(({ file, grain }) => [file, grain ?? []].flat()).map((file) => stat(file)));
-    return found;
-  } catch {
-    return undefined;
-  }
+  return (await readSealedLevels(join(folder, FOLDER), INDEX))?.files;
+}
+
+/** Names of its files that are not as they were written; none where it has none. */
+export async function damagedCleaned(folder: string): Promise<string[]> {
+  const there = await stat(join(folder, FOLDER)).catch(() => undefined);
+  return there ? damagedLevels(join(folder, FOLDER), INDEX) : [];
 }
 
 /**
@@ -35,14 +35,14 @@ export async function cleanPicture(folder: string, full: RawLayout): Promise<Raw
   await mkdir(unfinished, { recursive: true });
   try {
     const cleaned = cleanLevel(full, join(unfinished, "full.raw"));
-    const levels = [cleaned, ...smallerLevels(cleaned, unfinished)];
-    await writeFile(join(unfinished, INDEX), JSON.stringify(levels));
+    const files = [cleaned, ...smallerLevels(cleaned, unfinished)];
+    await writeSealedLevels(unfinished, INDEX, { files });
     await rm(join(folder, FOLDER), { recursive: true, force: true });
-    await rename(unfinished, join(folder, FOLDER)).catch(async (error: NodeJS.ErrnoException) => {
+    await nameFolder(unfinished, join(folder, FOLDER)).catch(async (error: NodeJS.ErrnoException) => {
       // Another process was quicker: its levels are as good.
       if (error.code !== "ENOTEMPTY" && error.code !== "EEXIST") throw error;
     });
-    return (await readCleaned(folder)) ?? levels;
+    return (await readCleaned(folder)) ?? files;
   } finally {
     await rm(unfinished, { recursive: true, force: true });
   }

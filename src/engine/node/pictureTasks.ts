@@ -1,4 +1,3 @@
-import { rename } from "node:fs/promises";
 import sharp from "sharp";
 import type { Plan } from "@/core/plan/plan";
 import { apply3, invert3 } from "@/core/colour/matrix3";
@@ -13,6 +12,7 @@ import { smallPrint } from "@/core/frame/frame";
 import { encodedLight } from "@/core/view/toneTables";
 import { FINISHED, type Showing } from "../stageTypes";
 import { colouredFrom } from "../runs";
+import { writeSealed } from "./sealed";
 import { stageOf } from "./stageOf";
 
 /** Work on pictures that is too heavy for a request handler. */
@@ -46,13 +46,12 @@ export async function doPictureTask(task: PictureTask): Promise<void> {
     .reducedTo(pictureAt)
     .render(compiled, undefined, task.kind === "source" ? COLOUR : { ...FINISHED, coloured: "srgb" }, { print });
   if (task.kind === "source") toSrgb(rgba);
-  const unfinished = `${task.file}.${Math.random().toString(36).slice(2)}`;
-  await sharp(rgba, { raw: { ...size, channels: 4 } })
+  const jpeg = await sharp(rgba, { raw: { ...size, channels: 4 } })
     .removeAlpha()
     .toColourspace(task.kind === "source" || colouredFrom(compiled) < Infinity ? "srgb" : "b-w")
     .jpeg({ quality: 88 })
-    .toFile(unfinished);
-  await rename(unfinished, task.file);
+    .toBuffer();
+  await writeSealed(task.file, jpeg);
 }
 
 const P3_TO_SRGB = invert3(SRGB_SPACE.toP3);

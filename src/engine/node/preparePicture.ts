@@ -1,8 +1,10 @@
-import { mkdir, readFile, rename, rm, stat, utimes, writeFile } from "node:fs/promises";
-import { basename, dirname, join } from "node:path";
+import { mkdir, rm, utimes } from "node:fs/promises";
+import { dirname, join } from "node:path";
 import type { PreparedPicture, PreparedLevel } from "@/contracts/preparedPicture";
 import { decodePicture, type PictureFacts } from "./decodePicture";
 import type { RawLayout } from "./rawLevels";
+import { nameFolder } from "./sealed";
+import { damagedLevels, readSealedLevels, writeSealedLevels } from "./sealedLevels";
 import { smallerLevels } from "./smallerLevels";
 
 /** A prepared picture on disk: what is sent to the page, with the file of each level. */
@@ -14,21 +16,20 @@ export interface PreparedFolder extends PreparedPicture {
 }
 
 /** Another name whenever levels are laid out otherwise: folders of an older kind are made anew. */
-const INDEX = "prepared-5.json";
+const INDEX = "prepared-6.json";
 
-/** The prepared picture in a folder, or undefined where it has not been prepared (or was cleared away). */
+/** The prepared picture in a folder, or undefined where it has not been prepared (or was cleared away, or is not whole). */
 export async function readPrepared(folder: string): Promise<PreparedFolder | undefined> {
-  try {
-    const prepared = JSON.parse(await readFile(join(folder, INDEX), "utf8")) as PreparedFolder;
-    const here = (file: string) => join(folder, basename(file));
-    const files = prepared.files.map(({ file, grain, ...layout }) => ({ ...layout, file: here(file), grain: grain && here(grain) }));
-    const now = new Date();
-    await utimes(join(folder, INDEX), now, now); // used: not to be cleared away before those that were not
-    await Promise.all(files.flatMap(({ file, grain }) => [file, grain ?? []].flat()).map((file) => stat(file)));
-    return { ...prepared, files };
-  } catch {
-    return undefined;
-  }
+  const prepared = await readSealedLevels<PreparedFolder>(folder, INDEX);
+  if (!prepared) return undefined;
+  const now = new Date();
+  await utimes(join(folder, INDEX), now, now).catch(() => {}); // used: not to be cleared away before those that were not
+  return prepared;
+}
+
+/** Names of its files that are not as they were written. */
+export function damagedPrepared(folder: string): Promise<string[]> {
+  return damagedLevels(folder, INDEX);
 }
 
 /**
@@ -54,9 +55,9 @@ export async function preparePicture(path: string, folder: string): Promise<Prep
     }));
     const notes = exif && Buffer.from(exif).toString("base64");
     const prepared: PreparedFolder = { width: full.width, height: full.height, levels, facts, files, exif: notes };
-    await writeFile(join(unfinished, INDEX), JSON.stringify(prepared));
+    await writeSealedLevels(unfinished, INDEX, prepared);
     await mkdir(dirname(folder), { recursive: true });
-    await rename(unfinished, folder).catch(async (error: NodeJS.ErrnoException) => {
+    await nameFolder(unfinished, folder).catch(async (error: NodeJS.ErrnoException) => {
       // Another process was quicker: its folder is as good.
       if (error.code !== "ENOTEMPTY" && error.code !== "EEXIST") throw error;
     });

@@ -9,7 +9,7 @@ import type { RawLayout } from "@/engine/node/rawLevels";
 import { PictureThread } from "@/engine/node/pictureThreads";
 import { readBlob } from "../blobs/blobs";
 import type { Sql } from "../db";
-import { settings } from "../settings";
+import { pictureFolder, settings } from "../settings";
 
 const kept = globalThis as unknown as { nigrographePictureThread?: PictureThread };
 
@@ -57,7 +57,7 @@ export async function cleanedLevels(sql: Sql, blobId: string): Promise<RawLayout
 
 /** Where the levels of an original are cached. */
 export function folderOf(blobId: string): string {
-  return join(settings().cacheFolder, "pictures", blobId);
+  return join(pictureFolder(), blobId);
 }
 
 /** Clears an original's levels from the cache. */

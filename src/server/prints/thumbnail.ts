@@ -1,10 +1,11 @@
-import { mkdir, readFile } from "node:fs/promises";
+import { mkdir } from "node:fs/promises";
 import { join } from "node:path";
 import type { PictureTask } from "@/engine/node/pictureTasks";
+import { readSealed } from "@/engine/node/sealed";
 import type { Sql } from "../db";
 import { pictureBlob } from "../pictures/pictures";
 import { folderOf, pictureThread, preparedFolder } from "../pictures/preparedFolder";
-import { settings } from "../settings";
+import { thumbnailFolder } from "../settings";
 import { sourceThumbnail } from "../sweep";
 import { getPrint, getRevision } from "./prints";
 
@@ -33,13 +34,15 @@ async function prepared(sql: Sql, pictureId: string): Promise<string> {
   return folderOf(blobId);
 }
 
-/** A file of the cache, made by a task where it is not there. */
+/** A file of the cache, made by a task where it is not there whole. */
 async function kept(name: string, task: (file: string) => Promise<PictureTask>): Promise<Uint8Array<ArrayBuffer>> {
-  const folder = join(settings().cacheFolder, "thumbnails");
+  const folder = thumbnailFolder();
   const file = join(folder, name);
-  const there = await readFile(file).catch(() => undefined);
-  if (there) return new Uint8Array(there);
+  const there = await readSealed(file);
+  if (there) return there;
   await mkdir(folder, { recursive: true });
   await pictureThread().do(await task(file));
-  return new Uint8Array(await readFile(file));
+  const made = await readSealed(file);
+  if (!made) throw new Error("the thumbnail vanished from the cache");
+  return made;
 }
