@@ -18,7 +18,9 @@ const sweepSoon = (ms: number): unknown =>
   setTimeout(() => {
     sweep(sql).then(
       (swept) => {
-        const words = Object.entries(swept ?? {}).flatMap(([what, count]) => (count > 0 ? `${count} ${what}` : []));
+        const words = Object.entries(swept ?? {}).flatMap(([what, count]) =>
+          count > 0 ? `${count} ${what === "saved" ? "saved placements and mixes" : what}` : [],
+        );
         if (words.length > 0) console.log(`swept away: ${words.join(", ")}`);
       },
       (error: unknown) => console.error("sweep:", (error as Error).message),

@@ -17,6 +17,7 @@ export type AppErrorCode =
   | "wrong_host"
   | "other_site"
   | "id_taken"
+  | "gone_meanwhile"
   | "signed_out"
   | "slow_down"
   | "preparing";
@@ -40,6 +41,7 @@ const STATUS: Record<AppErrorCode, number> = {
   wrong_host: 421,
   other_site: 403,
   id_taken: 409,
+  gone_meanwhile: 409,
   signed_out: 401,
   slow_down: 429,
   preparing: 503,

@@ -57,11 +57,16 @@ function asAppError(error: unknown): AppError | undefined {
     return new AppError("away", "the database is away for a moment. Nothing saved is lost; this is tried again");
   }
   const { code } = error as { code?: unknown };
+  if (code === FOREIGN_KEY_VIOLATION)
+    return new AppError("gone_meanwhile", "what this refers to was deleted for good in the meantime; nothing was changed");
   if (code === "ENOSPC" || code === "53100")
     return new AppError("no_space", "the disk is full. What is saved is safe; make room and try again");
   console.error(error);
   return undefined;
 }
+
+/** SQLSTATE. */
+const FOREIGN_KEY_VIOLATION = "23503";
 
 /** Says in the terminal why, once a second at the most: all requests meet it together. */
 function sayAway({ message }: Error): void {

@@ -5,6 +5,7 @@ import { BIN_DAYS } from "@/contracts/bin";
 import { EXPORT_KEPT_DAYS } from "@/contracts/exportSettings";
 import { clearBin } from "./bin/bin";
 import type { Sql } from "./db";
+import { MIXES, PLACEMENTS } from "./saved/saved";
 import { pictureFolder, settings, thumbnailFolder } from "./settings";
 
 // Clears away what nobody can reach any more. Whatever a person could still ask for is kept, and whatever may still be arriving.
@@ -22,6 +23,8 @@ export interface Swept {
   exports: number;
   blobs: number;
   pieces: number;
+  /** Placements and mixes. */
+  saved: number;
   files: number;
 }
 
@@ -47,12 +50,11 @@ export async function sweep(sql: Sql): Promise<Swept | undefined> {
       with used as (select distinct m[1] as hash from revision, regexp_matches(plan::text, '([0-9a-f]{64})', 'g') m)
       delete from plan_piece where created_at < ${old(ARRIVING_DAYS)} and hash not in (select hash from used)
     `;
-    return { exports, prints, pictures, blobs, pieces };
+    let saved = 0;
+    for (const { table } of [PLACEMENTS, MIXES]) saved += (await tx`delete from ${tx(table)} where deleted_at < ${old(BIN_DAYS)}`).count;
+    return { prints, pictures, exports: exports.count, blobs: blobs.count, pieces: pieces.count, saved };
   });
-  if (!rows) return undefined;
-  const { exports, prints, pictures, blobs, pieces } = rows;
-  const files = await sweepFiles(sql);
-  return { prints, pictures, exports: exports.count, blobs: blobs.count, pieces: pieces.count, files };
+  return rows && { ...rows, files: await sweepFiles(sql) };
 }
 
 /** The name of the small picture in colour of an original. */

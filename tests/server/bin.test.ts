@@ -1,6 +1,9 @@
 import { randomUUID } from "node:crypto";
 import { expect, test } from "vitest";
 import { defaultPlan } from "@/core/plan/defaultPlan";
+import { ExportSettings } from "@/contracts/exportSettings";
+import { requestExport } from "@/server/exports/exports";
+import { routes } from "@/server/http";
 import { deleteForGood, readBin } from "@/server/bin/bin";
 import { changePicture, getPicture, importPicture } from "@/server/pictures/pictures";
 import { addPrint, appendRevision, changePrint, copyPrint, getPrint, getRevision, listRevisions, moveHead } from "@/server/prints/prints";
@@ -97,4 +100,30 @@ test("only what lies in the bin is deleted for good, and nothing else goes with 
   await expect(getPicture(sql(), picture.id)).rejects.toMatchObject({ code: "not_found" });
   await expect(getPrint(sql(), other.id)).rejects.toMatchObject({ code: "not_found" });
   expect(await binned()).toEqual(["print Print 1 of Bystander, 1"]);
+});
+
+test("deleted for good while it is exported, printed and copied: each is done, not found, or told that it went meanwhile", async () => {
+  const jpeg = ExportSettings.parse({ format: "jpeg" });
+  const statuses = new Set<number>();
+  for (let round = 0; round < 12; round++) {
+    const { printId, picture } = await bring(`raced-${round}.png`);
+    const { head } = await getPrint(sql(), printId);
+    await changePicture(sql(), picture.id, { deleted: true });
+    const ask = routes({
+      GET: async () => Response.json(await requestExport(sql(), printId, head, jpeg)),
+      POST: async () => Response.json(await addPrint(sql(), picture.id, defaultPlan())),
+      PUT: async () => Response.json(await copyPrint(sql(), printId)),
+      DELETE: async () => Response.json(await deleteForGood(sql(), { picture: picture.id }).then(() => 1)),
+    });
+    const methods = [...Array(4).fill("GET"), "DELETE", ...Array(4).fill("GET"), "POST", "PUT", "GET", "GET"] as (
+      "GET" | "DELETE" | "POST" | "PUT"
+    )[];
+    const answers = await Promise.all(
+      methods.map((method) => ask[method](new Request("http://localhost/", { method }), { params: Promise.resolve({}) })),
+    );
+    for (const { status } of answers) statuses.add(status);
+  }
+  expect([...statuses].filter((status) => ![200, 404, 409].includes(status))).toEqual([]);
+  expect(statuses).toContain(200);
+  expect(statuses).toContain(404);
 });

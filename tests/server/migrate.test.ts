@@ -57,3 +57,17 @@ test("exports of a time before jobs keep their state; those that ran are done an
   expect(await sql`select to_regnamespace('pgboss') as gone`).toEqual([{ gone: null }]);
   await sql.end();
 });
+
+test("every foreign key is indexed where it stands: deleting what it refers to never reads a whole table for each row", async () => {
+  const sql = await databaseAt("999");
+  const keys = await sql<{ key: string; indexed: boolean }[]>`
+    select conname as key, exists (
+      select from pg_index where indrelid = conrelid and indpred is null and indisvalid
+        and (string_to_array(indkey::text, ' ')::smallint[])[1:cardinality(conkey)] @> conkey
+    ) as indexed
+    from pg_constraint where contype = 'f' and connamespace = 'public'::regnamespace
+  `;
+  expect(keys.length).toBeGreaterThan(7);
+  expect(keys.filter(({ indexed }) => !indexed)).toEqual([]);
+  await sql.end();
+});

@@ -1,3 +1,4 @@
+import { randomUUID } from "node:crypto";
 import { existsSync, mkdirSync, statSync, utimesSync, writeFileSync } from "node:fs";
 import { readdir } from "node:fs/promises";
 import { join } from "node:path";
@@ -10,6 +11,7 @@ import { storeBlob } from "@/server/blobs/blobs";
 import { cancelExport, requestExport } from "@/server/exports/exports";
 import { changePicture, importPicture } from "@/server/pictures/pictures";
 import { addPrint, changePrint, getPrint, getRevision } from "@/server/prints/prints";
+import { changeSaved, insertSaved, listSaved, MIXES, PLACEMENTS } from "@/server/saved/saved";
 import { leastUsed, sweep, type Entry } from "@/server/sweep";
 import { ExportSettings } from "@/contracts/exportSettings";
 import { colourful, rgb16 } from "../madePictures";
@@ -60,7 +62,31 @@ test("what was deleted a month ago goes with all it had; what was deleted yester
   expect((await allCards(sql())).map(({ id }) => id).toSorted()).toEqual([recent.picture.id, kept.picture.id].toSorted());
   // The strokes of the print that stays are there whole.
   expect((await getRevision(sql(), print.id, print.head)).plan).toEqual(painted(1));
-  expect(await sweep(sql())).toEqual({ pictures: 0, prints: 0, exports: 0, blobs: 0, pieces: 0, files: 0 });
+  expect(await sweep(sql())).toEqual({ pictures: 0, prints: 0, exports: 0, blobs: 0, pieces: 0, saved: 0, files: 0 });
+});
+
+test("placements and mixes deleted a month ago go, those of yesterday can be brought back", async () => {
+  const strands = [
+    { from: 0, to: 0 },
+    { from: 10, to: 10 },
+  ];
+  const of = {
+    placement: { kind: PLACEMENTS, what: { strands } },
+    saved_mix: {
+      kind: MIXES,
+      what: { mix: { weights: { red: 0.9, green: 0.4, blue: -0.3 }, sumHeld: true, huesOn: false, hueKnots: [] } },
+    },
+  };
+  for (const [table, { kind, what }] of Object.entries(of)) {
+    const ids = ["old", "recent", "kept"].map(() => randomUUID());
+    for (const id of ids) await insertSaved(sql(), kind as typeof PLACEMENTS, { id, name: "Mine", ...what } as never);
+    for (const id of ids.slice(0, 2)) await changeSaved(sql(), kind as typeof PLACEMENTS, id, { deleted: true });
+    await age(table, ids[0]!, "deleted_at", 31);
+    await age(table, ids[1]!, "deleted_at", 29);
+    expect(await sweep(sql())).toMatchObject({ saved: 1 });
+    await changeSaved(sql(), kind as typeof PLACEMENTS, ids[1]!, { deleted: false });
+    expect((await listSaved(sql(), kind as typeof PLACEMENTS)).map(({ id }) => id)).toEqual(ids.slice(1));
+  }
 });
 
 test("bytes that belong to nothing go after a day, exports after a week, those that wait or run never", async () => {

@@ -11,17 +11,18 @@ import { fileNameOf } from "./fileName";
 
 export const EXPORT_JOB = "export";
 
-/** Puts an export of one revision in line. Errors: AppError `not_found`. */
+/** Puts an export of one revision in line. Errors: AppError `not_found`, also where the print is just being deleted for good. */
 export async function requestExport(sql: Sql, printId: string, revisionId: string, settings: ExportSettings): Promise<ExportStatus> {
-  const [named] = await sql<{ picture: string; print: string }[]>`
-    select pic.name as picture, p.name as print
-    from print p join picture pic on pic.id = p.picture_id join revision r on r.print_id = p.id
-    where p.id = ${printId} and r.id = ${revisionId}
-  `;
-  if (!named) throw new AppError("not_found", "this print or this step of it is not here");
-  const { extension } = EXPORT_FORMAT_FACTS[settings.format];
-  const fileName = fileNameOf(`${named.picture} ${named.print}${settings.maskOf === undefined ? "" : " mask"}`, extension);
   const id = await sql.begin(async (tx) => {
+    // Held, so that it is not deleted before its export is there to be deleted with it.
+    const [named] = await tx<{ picture: string; print: string }[]>`
+      select pic.name as picture, p.name as print
+      from print p join picture pic on pic.id = p.picture_id join revision r on r.print_id = p.id
+      where p.id = ${printId} and r.id = ${revisionId} for key share of p
+    `;
+    if (!named) throw new AppError("not_found", "this print or this step of it is not here");
+    const { extension } = EXPORT_FORMAT_FACTS[settings.format];
+    const fileName = fileNameOf(`${named.picture} ${named.print}${settings.maskOf === undefined ? "" : " mask"}`, extension);
     const job = await addJob(tx, EXPORT_JOB);
     await tx`
       insert into export (id, print_id, revision_id, settings, file_name)
