@@ -446,7 +446,9 @@ test("a print changed in another window is not overwritten: the work can be kept
   await page.waitForSelector('[data-testid="save-state"][data-state="stale"]');
   faults.length = 0; // the refused request is logged by the browser
   const first = page.url();
-  await press(page, "Keep mine as another print", ".ant-modal");
+  // Enter, meant for something else, loses nothing: it keeps both.
+  await page.waitForFunction(() => document.activeElement?.textContent === "Keep mine as another print");
+  await page.keyboard.press("Enter");
   await page.waitForFunction((url) => location.href !== url && document.body.innerText.includes("Print 2"), {}, first);
   await settled(page);
   expect(await page.$eval('[role="slider"][aria-label="Strength"]', (slider) => Number(slider.getAttribute("aria-valuenow")))).toBeCloseTo(

@@ -26,7 +26,15 @@ export function BinSheet({ binned, aside }: { binned: readonly Binned[]; aside: 
     router.refresh();
   };
   const confirm = (title: string, content: string, onOk: () => Promise<void>) =>
-    void modal.confirm({ icon: null, title, content, okText: "Delete for good", okButtonProps: { danger: true }, onOk });
+    void modal.confirm({
+      icon: null,
+      title,
+      content,
+      okText: "Delete for good",
+      okButtonProps: { danger: true },
+      autoFocusButton: "cancel",
+      onOk,
+    });
   const deleteForGood = (thing: Binned) =>
     confirm(`Delete ${thing.name} for good?`, `${goesWith(thing)} This cannot be undone.`, () =>
       ask(`${thing.name} is deleted for good.`, "DELETE", pathOf(thing)),

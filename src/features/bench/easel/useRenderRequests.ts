@@ -4,7 +4,7 @@ import type { Size } from "@/core/spatial/areaReduce";
 import type { LevelArea } from "@/engine/messages";
 import { useBench } from "../state/BenchContext";
 import { comparedPlan, planUpTo, planWithoutMask } from "../state/comparedPlan";
-import { handOf } from "../state/inPlan";
+import { handOf, seenPlan } from "../state/inPlan";
 
 const COLOUR = { kind: "colour" } as const;
 
@@ -18,9 +18,10 @@ export function useRenderRequests(easel: RefObject<HTMLElement | null>, detail: 
     const ask = () => {
       const state = store.getState();
       const { step, screens, pins, before, isUpToHere } = state;
-      const plan = state.isMaskIgnored ? planWithoutMask(state.plan, step) : state.plan;
+      const wished = seenPlan(state);
+      const plan = state.isMaskIgnored ? planWithoutMask(wished, step) : wished;
       const seen = before ? comparedPlan(plan, step, before) : isUpToHere ? planUpTo(plan, step) : plan;
-      const hand = before ? undefined : handOf(state);
+      const hand = before ? undefined : handOf({ plan: wished, step });
       const asked = engine()?.render({
         plan: seen,
         shownFrame: step.stage === "frame" ? WHOLE_FRAME : seen.frame,
@@ -36,7 +37,7 @@ export function useRenderRequests(easel: RefObject<HTMLElement | null>, detail: 
     ask();
     return store.subscribe((state, old) => {
       if (
-        state.plan !== old.plan ||
+        seenPlan(state) !== seenPlan(old) ||
         state.step !== old.step ||
         state.look !== old.look ||
         state.before !== old.before ||

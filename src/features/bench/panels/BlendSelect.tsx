@@ -2,30 +2,31 @@
 import { Select } from "antd";
 import { useRef } from "react";
 import { BLEND_MODES, type BlendMode } from "@/core/blend/blend";
-import type { Pass } from "@/core/plan/plan";
+import type { Pass, Plan } from "@/core/plan/plan";
+import { capital } from "@/features/shared/capital";
 import { useBench } from "../state/BenchContext";
 import { withPass } from "../state/inPlan";
 import styles from "./Panel.module.css";
 
-const OPTIONS = BLEND_MODES.map((value) => ({ value, label: value[0]!.toUpperCase() + value.slice(1).replace("-", " ") }));
+/** The standard's names, spelt as the rest is. */
+const wordsOf = (mode: BlendMode) => mode.replace("-", " ").replace("color", "colour");
+const OPTIONS = BLEND_MODES.map((value) => ({ value, label: capital(wordsOf(value)) }));
 
 /** How a pass meets what is beneath; each mode is seen in the picture while it is pointed at. */
 export function BlendSelect({ pass }: { pass: Pass }) {
   const { store } = useBench();
-  /** The mode to go back to while the list is open. */
-  const kept = useRef<BlendMode | undefined>(undefined);
-  const show = (mode: BlendMode) => store.getState().adjust((plan) => withPass(plan, pass.id, (now) => ({ ...now, blend: mode })));
-  const onOpenChange = (isOpen: boolean) => {
-    if (isOpen) kept.current = pass.blend;
-    else if (kept.current) {
-      show(kept.current);
-      kept.current = undefined;
-    }
+  const withBlend = (mode: BlendMode) => (plan: Plan) => withPass(plan, pass.id, (now) => ({ ...now, blend: mode }));
+  const isOpen = useRef(false);
+  const onOpenChange = (open: boolean) => {
+    isOpen.current = open;
+    if (!open) store.getState().set({ tried: undefined });
+  };
+  const onActive = (mode: BlendMode) => {
+    if (isOpen.current) store.getState().set({ tried: withBlend(mode)(store.getState().plan) });
   };
   const onSelect = (mode: BlendMode) => {
-    kept.current = undefined;
-    show(mode);
-    store.getState().commit(`${pass.name} meets the print by ${mode.replace("-", " ")}`);
+    store.getState().adjust(withBlend(mode));
+    store.getState().commit(`${pass.name} meets the print by ${wordsOf(mode)}`);
   };
   return (
     <div className={styles.row}>
@@ -38,7 +39,7 @@ export function BlendSelect({ pass }: { pass: Pass }) {
         value={pass.blend}
         onOpenChange={onOpenChange}
         onSelect={onSelect}
-        onActive={(mode) => kept.current && show(mode as BlendMode)}
+        onActive={(mode) => onActive(mode as BlendMode)}
         virtual={false}
         listHeight={340}
       />

@@ -46,7 +46,7 @@ export function ReadyChoice<T, Own extends Named>({ of, where, onTaken }: Props<
   const [name, setName] = useState("");
   /** The print as it was when the choice was opened: what the small pictures are made from, and what is saved. */
   const [base] = useState(() => store.getState().plan);
-  const { handlers, take } = useTryOn(of.read, of.put);
+  const { handlers, take } = useTryOn(of.put);
   useEffect(() => {
     void fetchSaved(of).then(setSaved);
   }, [of]);

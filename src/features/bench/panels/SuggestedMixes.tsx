@@ -8,7 +8,7 @@ import type { Plan } from "@/core/plan/plan";
 import { capital } from "@/features/shared/capital";
 import { GlimpseView } from "../ribbon/GlimpseView";
 import { useBench, useBenchState } from "../state/BenchContext";
-import { mixAt, mixPlaceOf, withMixAt, type MixPlace } from "../state/mixInHand";
+import { mixPlaceOf, withMixAt, type MixPlace } from "../state/mixInHand";
 import styles from "./Panel.module.css";
 import cards from "./ReadyChoice.module.css";
 import { useTryOn } from "./useTryOn";
@@ -16,13 +16,10 @@ import { useTryOn } from "./useTryOn";
 /** What a suggestion changes of a mix. */
 type Suggested = Pick<MixLook, "weights" | "sumHeld">;
 /** How one lies in a plan, in one of its mixes. */
-const lyingAt = (place: MixPlace) => ({
-  read(plan: Plan): Suggested {
-    const { weights, sumHeld } = mixAt(plan, place);
-    return { weights, sumHeld };
-  },
-  put: (plan: Plan, { weights, sumHeld }: Suggested): Plan => withMixAt(plan, place, { weights: { ...weights }, sumHeld }),
-});
+const layAt =
+  (place: MixPlace) =>
+  (plan: Plan, { weights, sumHeld }: Suggested): Plan =>
+    withMixAt(plan, place, { weights: { ...weights }, sumHeld });
 const heldAt = (weights: Weights): Suggested => ({ weights, sumHeld: true });
 
 /** Mixes that keep this picture's colours apart, when asked: each small on this picture, and large while it is pointed at. */
@@ -61,8 +58,8 @@ function Choice({ mixes }: { mixes: readonly SuggestedMix[] }) {
   /** What the small pictures are made from: the print as it was when the choice was opened, or since one was taken. */
   const [base, setBase] = useState(() => store.getState().plan);
   const place = useBenchState(mixPlaceOf);
-  const { read, put } = useMemo(() => lyingAt(place), [place]);
-  const { handlers, take } = useTryOn(read, put);
+  const put = useMemo(() => layAt(place), [place]);
+  const { handlers, take } = useTryOn(put);
   return (
     <div className={cards.cards} data-testid="suggested-mixes">
       {mixes.map((mix, i) => (

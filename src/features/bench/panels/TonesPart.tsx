@@ -309,14 +309,14 @@ function HueControls({ of, gate }: { of: Confined; gate: Gate }) {
 /** A word where a shoulder is so hard that its edge will show in the print. */
 function EdgeHint({ pass, gate }: { pass: Pass; gate: Gate }) {
   const free = passCurve({ ...pass, gate: null });
-  if (!free) return null;
   let change = 0;
-  for (let zone = 0; zone <= LAST_ZONE; zone += 0.25) change = Math.max(change, Math.abs(free(zone) - zone));
-  if (!showsEdge(gate, change)) return null;
+  if (free) for (let zone = 0; zone <= LAST_ZONE; zone += 0.25) change = Math.max(change, Math.abs(free(zone) - zone));
+  // Its place is kept: what lies below stays under the pointer.
   return (
-    <p className={styles.problem} role="status" data-testid="edge-hint">
-      A shoulder is so hard that tones beside it are held to keep their order, and an edge may show. Pull it wider on the scale, or weaken
-      the pass.
+    <p className={`${styles.problem} ${styles.keptPlace}`} role="status">
+      {showsEdge(gate, change) && (
+        <span data-testid="edge-hint">An edge may show: a shoulder is too hard for this change. Pull it wider on the scale.</span>
+      )}
     </p>
   );
 }

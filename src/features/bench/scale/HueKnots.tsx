@@ -4,6 +4,7 @@ import { useState, type KeyboardEvent, type PointerEvent } from "react";
 import { HUE_STOPS_LIMIT, hueName, moveHueKnot, removeHueKnot, type HueKnot } from "@/core/mix/hueCurve";
 import { formatStops } from "@/core/zones/zone";
 import { useBench, useBenchState } from "../state/BenchContext";
+import { seenPlan } from "../state/inPlan";
 import { hueCss } from "./hueCss";
 import styles from "./HueLine.module.css";
 import type { Stops } from "@/core/units";
@@ -30,7 +31,7 @@ export function HueKnots({
   placeOf(event: { clientX: number; clientY: number }): HueKnot;
 }) {
   const { store } = useBench();
-  const knots = useBenchState((state) => state.plan.mix.hueKnots);
+  const knots = useBenchState((state) => seenPlan(state).mix.hueKnots);
   const chosen = useBenchState((state) => state.chosenKnot);
   const [held, setHeld] = useState<{ index: number; grabbed: HueKnot; at: HueKnot }>();
   const change = (hueKnots: HueKnot[]) => store.getState().adjust((plan) => ({ ...plan, mix: { ...plan.mix, huesOn: true, hueKnots } }));

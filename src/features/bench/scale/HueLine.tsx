@@ -4,6 +4,7 @@ import { useMemo, useRef, type PointerEvent } from "react";
 import { HUE_STOPS_LIMIT, hueCurve, type HueKnot } from "@/core/mix/hueCurve";
 import { formatStops } from "@/core/zones/zone";
 import { useBench, useBenchState } from "../state/BenchContext";
+import { seenPlan } from "../state/inPlan";
 import { hueCss } from "./hueCss";
 import { setKnot } from "./hueEdits";
 import { HueKnots } from "./HueKnots";
@@ -22,7 +23,7 @@ export function HueLine() {
   const { store } = useBench();
   const frame = useRef<HTMLDivElement>(null);
   const width = useWidth(frame);
-  const { hueKnots: knots, huesOn } = useBenchState((state) => state.plan.mix);
+  const { hueKnots: knots, huesOn } = useBenchState((state) => seenPlan(state).mix);
   const shares = useBenchState((state) => state.hueShares);
   const reading = useBenchState((state) => state.reading);
   const x = useMemo(() => scaleLinear([0, 360], [LEFT, Math.max(width - RIGHT, LEFT + 100)]), [width]);

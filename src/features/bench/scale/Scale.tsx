@@ -31,7 +31,7 @@ export function Scale() {
   const { store } = useBench();
   const frame = useRef<HTMLDivElement>(null);
   const width = useWidth(frame);
-  const plan = useBenchState(settledPlan);
+  const plan = useBenchState((state) => state.tried ?? settledPlan(state));
   const step = useBenchState((state) => state.step);
   const pass = chosenPass({ plan, step })?.pass;
   const inHand = handOf({ plan, step });

@@ -8,6 +8,13 @@ import { keepAsPrint } from "./keepAsPrint";
 
 type Store = ReturnType<typeof createBenchStore>;
 
+/** Enter, pressed for something else as a sheet comes up, loses nothing: the focus goes to what keeps all there is. */
+const KEEPS_FIRST = {
+  afterOpenChange: (isOpen: boolean) => {
+    if (isOpen) document.querySelector<HTMLElement>(".ant-modal-wrap [data-first]")?.focus();
+  },
+};
+
 /** Said when the print was changed in another window: keep this work as another print, or take the other. */
 export function StaleSheet({ store, printId, pictureId }: { store: Store; printId: string; pictureId: string }) {
   const saveState = useStore(store, (state) => state.saveState);
@@ -29,11 +36,12 @@ export function StaleSheet({ store, printId, pictureId }: { store: Store; printI
       title="This print was changed in another window"
       open={saveState === "stale"}
       closable={false}
+      {...KEEPS_FIRST}
       footer={[
         <Button key="take" onClick={() => void take()}>
           Show the other, drop mine
         </Button>,
-        <Button key="keep" type="primary" onClick={() => void keep()}>
+        <Button key="keep" type="primary" data-first onClick={() => void keep()}>
           Keep mine as another print
         </Button>,
       ]}
@@ -64,11 +72,12 @@ export function RefusedSheet({ store, pictureId }: { store: Store; pictureId: st
       title={`“${label ?? "The last step"}” could not be saved`}
       open={saveState === "refused" && seen !== head}
       onCancel={() => setSeen(head)}
+      {...KEEPS_FIRST}
       footer={[
         <Button key="keep" onClick={() => void keep()}>
           Keep mine as another print
         </Button>,
-        <Button key="on" onClick={() => setSeen(head)}>
+        <Button key="on" data-first onClick={() => setSeen(head)}>
           Go on
         </Button>,
         <Button key="out" type="primary" onClick={() => void store.getState().undo()}>

@@ -58,6 +58,8 @@ export interface BenchState {
   readonly picture: Size;
   /** The plan as it is seen, a move under the hand included. */
   plan: Plan;
+  /** The plan as it would be with what is pointed at to be tried: it is seen on the print and the scale, and changes nothing else. */
+  tried: Plan | undefined;
   /** The plan as it was when a hand began to draw on the picture; undefined while none does. */
   planAtPress: Plan | undefined;
   history: History;
@@ -216,6 +218,7 @@ export function createBenchStore(
     };
     return {
       plan: start.plan,
+      tried: undefined,
       planAtPress: undefined,
       history: { revisions: start.revisions, head: start.print.head },
       step: firstStep(start.plan),

@@ -15,6 +15,7 @@ const CHOSEN = {
   lasso: [],
   chosenSpot: undefined,
   drawnSpot: undefined,
+  tried: undefined,
 } as const satisfies Partial<BenchState>;
 
 /**
@@ -41,6 +42,7 @@ export function withoutMeaning(before: BenchState, after: BenchState, changed: P
   }
   // One works on what one sees.
   if (after.plan !== before.plan && !("before" in changed)) cleared.before = undefined;
+  if (after.plan !== before.plan) cleared.tried = undefined;
   if (unfitting(after.tool, pass, thing, step.stage)) cleared.tool = "read";
   return cleared;
 }

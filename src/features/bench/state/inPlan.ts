@@ -13,6 +13,11 @@ export function settledPlan({ plan, planAtPress }: Pick<BenchState, "plan" | "pl
   return planAtPress ?? plan;
 }
 
+/** The plan as it is seen: with what is being tried, where something is. */
+export function seenPlan({ plan, tried }: Pick<BenchState, "plan" | "tried">): Plan {
+  return tried ?? plan;
+}
+
 /** The pass in hand with its place, or undefined while a stage is. */
 export function chosenPass({ plan, step }: Pick<BenchState, "plan" | "step">): { pass: Pass; index: number } | undefined {
   if (step.stage !== "pass") return undefined;

@@ -57,7 +57,6 @@ export function PlacementPart({ pass, move: { strands } }: { pass: Pass; move: P
   return (
     <Part title="Placement" state={`${strands.length} strands, ${holds} hold`}>
       <Buttons isChoosing={isChoosing} onAdd={add} onChoose={setChoosing} onClear={clear} />
-      {/* While placements are tried the list grows and shrinks: what is pointed at stands above it. */}
       {isChoosing && <ReadyPlacements pass={pass} onTaken={() => setChoosing(false)} />}
       <ul className={styles.list}>
         {strands.map((strand, at) => (

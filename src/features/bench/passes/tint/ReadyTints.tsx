@@ -1,5 +1,5 @@
 "use client";
-import { useMemo } from "react";
+import { useCallback } from "react";
 import type { TintMove, TintPoint } from "@/core/passes/tint/move";
 import { READY_TINTS } from "@/core/passes/tint/readyTints";
 import type { Plan } from "@/core/plan/plan";
@@ -12,14 +12,14 @@ import styles from "./Tint.module.css";
 /** Tints to start from, each as it colours the scale; seen on the print while pointed at. */
 export function ReadyTints({ id, name }: { id: string; name: string }) {
   const { store } = useBench();
-  const [read, put] = useMemo(() => {
-    const moveOf = (plan: Plan) => plan.passes.find((pass) => pass.id === id)!.move as TintMove;
-    return [
-      (plan: Plan) => moveOf(plan).points as readonly TintPoint[],
-      (plan: Plan, points: readonly TintPoint[]) => withMove(plan, id, { ...moveOf(plan), points: points.map((point) => ({ ...point })) }),
-    ] as const;
-  }, [id]);
-  const { handlers, take } = useTryOn(read, put);
+  const put = useCallback(
+    (plan: Plan, points: readonly TintPoint[]) => {
+      const { move } = plan.passes.find((pass) => pass.id === id)!;
+      return withMove(plan, id, { ...(move as TintMove), points: points.map((point) => ({ ...point })) });
+    },
+    [id],
+  );
+  const { handlers, take } = useTryOn(put);
   return (
     <TintStrips
       handlers={handlers}
