@@ -7,7 +7,7 @@ import { connect, type Sql } from "@/server/db";
 import { isPassing } from "@/server/jobs/passing";
 import { migrate, NewerData } from "@/server/migrate";
 import { importPicture } from "@/server/pictures/pictures";
-import { pictureThread } from "@/server/pictures/preparedFolder";
+import { closePictureThreads } from "@/server/pictures/preparedFolder";
 import { hasPassphrase } from "@/server/access/passphrase";
 import { isLoopback } from "@/server/strangers";
 import { settings } from "@/server/settings";
@@ -74,5 +74,5 @@ try {
   console.error(isAway ? `the database went away: ${(error as Error).message}` : error instanceof NewerData ? `${error.message}.` : error);
   process.exitCode = isAway ? TRY_AGAIN : 1;
 }
-await pictureThread().close();
+await closePictureThreads();
 await sql.end({ timeout: 2 });

@@ -14,3 +14,4 @@ export function startCluster(options: {
 export function isListening(port: number, host?: string): Promise<boolean>;
 export function isProcess(pid: number, name: string): boolean;
 export function binaries(): string;
+export function makePrivate(folder: string): void;

@@ -2,6 +2,7 @@
 import { execFileSync, spawn, spawnSync } from "node:child_process";
 import { createHash, randomBytes } from "node:crypto";
 import {
+  chmodSync,
   chownSync,
   closeSync,
   existsSync,
@@ -211,7 +212,7 @@ export function binaries() {
 
 /** PostgreSQL refuses to run as root; Debian's package brings a user for it. */
 function clusterOwner() {
-  if (process.getuid() !== 0) return undefined;
+  if (process.getuid() !== 0 || !existsSync("/usr/lib/postgresql")) return undefined;
   const id = (flag) => Number(execFileSync("id", [flag, "postgres"], { encoding: "utf8" }));
   return { uid: id("-u"), gid: id("-g") };
 }
@@ -224,11 +225,22 @@ export function addressOf(folder, port) {
 
 /** The folder itself, or one under /var/lib where the cluster's user cannot reach it (a project in root's home). */
 function usableFolder(folder, owner) {
-  mkdirSync(folder, { recursive: true });
+  makePrivate(folder, owner);
   if (!owner || spawnSync("test", ["-x", folder], owner).status === 0) return folder;
   const elsewhere = join("/var/lib", `nigrographe-${createHash("sha256").update(folder).digest("hex").slice(0, 10)}`);
-  mkdirSync(elsewhere, { recursive: true });
+  makePrivate(elsewhere, owner);
   return elsewhere;
+}
+
+/** Nothing but this lies in a folder that is ours alone. */
+const OURS = /^(postgres(-password|\.making-.*|\.none-.*)?|cache|running\.json)$/;
+
+/** Makes a folder, and where nothing of others lies in it shuts it to all but us, and the cluster's user. */
+export function makePrivate(folder, owner = clusterOwner()) {
+  mkdirSync(folder, { recursive: true, mode: 0o700 });
+  if (!readdirSync(folder).every((name) => OURS.test(name))) return;
+  if (owner) chownSync(folder, process.getuid(), owner.gid);
+  chmodSync(folder, owner ? 0o710 : 0o700);
 }
 
 export function isListening(port, host = "127.0.0.1") {

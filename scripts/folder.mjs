@@ -1,8 +1,8 @@
 // Who runs from a data folder: noted there, so that a start that was cut off leaves nothing behind that the next does not find.
-import { mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { setTimeout as pause } from "node:timers/promises";
-import { isProcess } from "./cluster.mjs";
+import { isProcess, makePrivate } from "./cluster.mjs";
 import { say } from "./install.mjs";
 
 const END_WITHIN_MS = 10_000;
@@ -19,7 +19,7 @@ export async function takeFolder(folder, { task, port, host, databasePort }) {
   const note = JSON.stringify({ pid: process.pid, task, port, host, databasePort, parts: {} });
   for (let isSaid = false; ; isSaid = true) {
     try {
-      mkdirSync(folder, { recursive: true });
+      makePrivate(folder);
       return writeFileSync(noteIn(folder), note, { flag: "wx" });
     } catch (error) {
       if (error.code !== "EEXIST") throw new Error(reasonFor(error, folder), { cause: error });

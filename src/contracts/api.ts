@@ -11,9 +11,12 @@ import { Plan } from "./plan";
 export const MOST_NAME = 120;
 
 /** Words a person typed: clean, never empty, cut rather than refused where they are too long. */
+/** Far more than anybody types: what is longer is not cut but refused. */
+const MOST_TYPED = 4000;
 const textOfAtMost = (most: number) =>
   z
     .string()
+    .max(MOST_TYPED)
     .transform((text) => cutText(cleanText(text), most))
     .pipe(z.string().min(1));
 

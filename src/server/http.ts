@@ -5,6 +5,7 @@ import { PictureError } from "@/engine/node/pictureError";
 import { AppError } from "./errors";
 import { needSession } from "./access/session";
 import { db } from "./db";
+import { JsonGuard, type JsonLimits } from "./jsonGuard";
 import { isPassing } from "./jobs/passing";
 import { refuseStrangers } from "./strangers";
 
@@ -40,12 +41,18 @@ function answersOf<P>(
         refuseStrangers(request);
         await letIn(request);
         if (!handle) throw new AppError("wrong_method", `this address answers ${allowed || "nothing"}`, {}, undefined, { allow: allowed });
-        return await handle(request, await context.params);
+        return keptToItself(await handle(request, await context.params));
       } catch (error) {
-        return problem(asAppError(error));
+        return keptToItself(problem(asAppError(error)));
       }
     };
   return Object.fromEntries(METHODS.map((method) => [method, answer(handlers[method])])) as Record<Method, Answer<P>>;
+}
+
+/** What says nothing else of it is neither kept by the browser nor by anything on the way. */
+function keptToItself(response: Response): Response {
+  if (!response.headers.has("cache-control")) response.headers.set("cache-control", "private, no-store");
+  return response;
 }
 
 function asAppError(error: unknown): AppError | undefined {
@@ -86,20 +93,22 @@ function problem(error: AppError | undefined): Response {
   return Response.json(body, { status: body.status, headers: { ...PROBLEM_HEADERS, ...error?.headers } });
 }
 
-/** Most requests are a few words; those that carry plans say how long they may be. */
-const MOST_BODY_BYTES = 256 * 1024;
+/** Most requests are a few words; those that carry plans, or what is kept of them, say how much they may be. */
+const FEW_WORDS: JsonLimits = { bytes: 16 * 1024, values: 1000 };
+/** A placement or a mix; the pins of a print. */
+export const A_FEW_KILOBYTES: JsonLimits = { bytes: 128 * 1024, values: 20_000 };
 /** A plan of many thousand strokes and imported masks. */
-export const MOST_PLAN_BYTES = 64 * 1024 ** 2;
+export const A_PLAN: JsonLimits = { bytes: 64 * 1024 ** 2, values: 1_000_000 };
 
 /**
- * The request's JSON body through a schema, read no further than `mostBytes`.
+ * The request's JSON body through a schema, read no further than the limits.
  *
- * Errors  AppError `invalid_input`, for broken JSON and for text that is none too; `too_large`; `wrong_type` for what is not said to be JSON.
+ * Errors  AppError `invalid_input`, for broken JSON, for text that is none and for what is nested too deeply; `too_large`; `wrong_type` for what is not said to be JSON.
  */
-export async function readBody<T>(request: Request, schema: z.ZodType<T>, mostBytes = MOST_BODY_BYTES): Promise<T> {
+export async function readBody<T>(request: Request, schema: z.ZodType<T>, limits = FEW_WORDS): Promise<T> {
   if (!/^application\/json\b/i.test(request.headers.get("content-type") ?? ""))
     throw new AppError("wrong_type", "the request must carry JSON and say so (content-type: application/json)");
-  const text = await readText(request, mostBytes);
+  const text = await readText(request, new JsonGuard(limits));
   let json: unknown;
   try {
     json = JSON.parse(text);
@@ -109,16 +118,23 @@ export async function readBody<T>(request: Request, schema: z.ZodType<T>, mostBy
   return readInput(json, schema);
 }
 
-async function readText(request: Request, mostBytes: number): Promise<string> {
-  const tooLarge = () =>
-    new AppError("too_large", `the request carries more than the ${Math.round(mostBytes / 1024)} KB this address takes`);
-  if (Number(request.headers.get("content-length") ?? 0) > mostBytes) throw tooLarge();
+/** The request's body as it comes. Errors: AppError `invalid_input` where it is none, or breaks off. */
+export async function* readBytes(request: Request): AsyncGenerator<Uint8Array> {
+  if (!request.body) throw new AppError("invalid_input", "the request carries no file");
+  try {
+    yield* request.body as unknown as AsyncIterable<Uint8Array>;
+  } catch (error) {
+    throw new AppError("invalid_input", "the upload broke off before its end. Nothing of it was kept; send it again", {}, { cause: error });
+  }
+}
+
+async function readText(request: Request, guard: JsonGuard): Promise<string> {
+  if (Number(request.headers.get("content-length") ?? 0) > guard.limits.bytes) throw guard.tooLarge();
   const decoder = new TextDecoder("utf-8", { fatal: true });
-  let [text, bytes] = ["", 0];
+  let text = "";
   try {
     for await (const piece of (request.body ?? []) as AsyncIterable<Uint8Array>) {
-      bytes += piece.length;
-      if (bytes > mostBytes) throw tooLarge();
+      guard.take(piece);
       text += decoder.decode(piece, { stream: true });
     }
     return text + decoder.decode();

@@ -2,7 +2,7 @@ import { randomBytes } from "node:crypto";
 import { afterAll, beforeAll, inject } from "vitest";
 import { connect, db, type Sql } from "@/server/db";
 import { migrate } from "@/server/migrate";
-import { pictureThread } from "@/server/pictures/preparedFolder";
+import { closePictureThreads } from "@/server/pictures/preparedFolder";
 import { temporaryFolder } from "../temporary";
 
 /** A fresh migrated database for this test file, and an empty cache; the server code under test uses both. */
@@ -22,7 +22,7 @@ export function ownDatabase(): { sql: () => Sql; folder: string; url: () => stri
     await migrate(sql, "db");
   });
   afterAll(async () => {
-    await pictureThread().close();
+    await closePictureThreads();
     await sql.end({ timeout: 1 });
   });
   return { sql: () => sql, folder, url: () => url };

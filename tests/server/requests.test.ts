@@ -93,6 +93,7 @@ test("every address answers methods it does not have, and addresses that are non
   for (const [, route] of ROUTES) {
     for (const method of METHODS) {
       const response = await ask(route, method, { id: "none", revision: "none", path: ["none"] });
+      expect(response.headers.get("cache-control")).toBe("private, no-store");
       if (response.ok) continue; // a list
       await expectProblem(response);
       if (response.status === 405) expect(response.headers.get("allow")).not.toContain(method);
@@ -108,12 +109,32 @@ describe("bodies", () => {
     const endless = new ReadableStream<Uint8Array>({
       pull(controller) {
         sent += 65536;
-        controller.enqueue(new Uint8Array(65536).fill(0x5b));
+        controller.enqueue(new Uint8Array(65536).fill(0x20));
       },
     });
     await expectProblem(await change({ ...json(""), body: endless }), 413);
     expect(sent).toBeLessThan(2e6);
     await expectProblem(await change({ body: "{}", headers: { "content-type": "application/json", "content-length": "999999999" } }), 413);
+  });
+  test("nested too deeply, or of too many values, are refused by every address that takes any, before they are read", async () => {
+    const deep = "[".repeat(100_000) + "]".repeat(100_000);
+    const many = `[${"1,".repeat(1_100_000)}1]`;
+    let taking = 0;
+    for (const [, route] of ROUTES)
+      for (const method of ["POST", "PUT", "PATCH"] as const)
+        for (const [body, status] of [
+          [deep, 400],
+          [many, 413],
+        ] as const) {
+          const response = await ask(route, method, { id: printId, revision: printId, path: ["none"] }, json(body));
+          if (response.ok || [404, 405, 415].includes(response.status)) continue; // takes none, or files
+          const { code } = await expectProblem(response);
+          // A long body is refused by its length where that is known.
+          expect([status, 413]).toContain(response.status);
+          expect(["invalid_input", "too_large"]).toContain(code);
+          taking++;
+        }
+    expect(taking).toBeGreaterThan(15);
   });
   test.each([
     ["not said to be JSON", { body: "{}" }, 415],

@@ -1,9 +1,9 @@
 import { execFileSync, spawn } from "node:child_process";
-import { chmodSync, cpSync, mkdirSync, readFileSync, symlinkSync, writeFileSync } from "node:fs";
+import { chmodSync, cpSync, mkdirSync, readdirSync, readFileSync, statSync, symlinkSync, writeFileSync } from "node:fs";
 import { join, resolve } from "node:path";
 import { describe, expect, test } from "vitest";
 import { connect } from "@/server/db";
-import { isProcess, startCluster } from "../../scripts/cluster.mjs";
+import { isProcess, makePrivate, startCluster } from "../../scripts/cluster.mjs";
 import { applicationPlace, startApplication } from "../browser/application";
 import { temporaryFolder } from "../temporary";
 import { freePort } from "./cluster";
@@ -88,6 +88,23 @@ test("several set-ups at once on an empty database bring it up to date and lay i
   expect((await sql`select count(*)::int as pictures from picture`)[0]).toEqual({ pictures: 1 });
   await sql.end();
   await cluster.stop();
+});
+
+test("the data folder is shut to all others; one in which other things lie is left as it is", async () => {
+  const mode = (path: string) => statSync(path).mode & 0o777;
+  const place = temporaryFolder();
+  const [data, mixed] = [join(place, "data"), join(place, "mixed")];
+  mkdirSync(data, { mode: 0o755 });
+  mkdirSync(mixed, { mode: 0o755 });
+  writeFileSync(join(mixed, "letter.txt"), "not ours");
+  for (const folder of [data, mixed, join(place, "made")]) makePrivate(folder);
+  expect([mode(data), mode(join(place, "made"))].map((bits) => bits & 0o067)).toEqual([0, 0]);
+  expect(mode(mixed)).toBe(0o755);
+  chmodSync(place, 0o755);
+  const cluster = await startCluster({ folder: data, port: await freePort() }); // the database reaches its own all the same
+  expect(readdirSync(data)).toContain("postgres");
+  await cluster.stop();
+  expect(mode(data) & 0o067).toBe(0);
 });
 
 describe("a folder", () => {

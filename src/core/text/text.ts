@@ -10,7 +10,8 @@ export function cleanText(text: string): string {
 export function cutText(text: string, most: number): string {
   if (text.length <= most) return text;
   let cut = "";
-  for (const { segment } of new Intl.Segmenter().segment(text)) {
+  // The next character tells whether the last is whole; each step costs as much as all that is left.
+  for (const { segment } of new Intl.Segmenter().segment(text.slice(0, most + 2))) {
     if (cut.length + segment.length > most) break;
     cut += segment;
   }
@@ -19,7 +20,7 @@ export function cutText(text: string, most: number): string {
 
 /** Whether a text is text: no NUL, which no database takes, and no half of a character. */
 export function isWellFormed(text: string): boolean {
-  return !/[\0\p{Surrogate}]/u.test(text);
+  return !text.includes("\0") && text.isWellFormed();
 }
 
 /**

@@ -11,12 +11,21 @@ import { readBlob } from "../blobs/blobs";
 import type { Sql } from "../db";
 import { pictureFolder, settings } from "../settings";
 
-const kept = globalThis as unknown as { nigrographePictureThread?: PictureThread };
+/** Work waits behind its like: small pictures of plain prints never behind an import, or one of a print of thousands of strokes. */
+export type Lane = "small" | "large" | "import";
 
-/** The thread of this process that prepares pictures and makes thumbnails. */
-export function pictureThread(): PictureThread {
-  kept.nigrographePictureThread ??= new PictureThread(join(process.cwd(), "dist", "pictureThread.mjs"));
-  return kept.nigrographePictureThread;
+const kept = globalThis as unknown as { nigrographePictureThreads?: Map<Lane, PictureThread> };
+
+/** The thread of this process that does picture tasks of a lane. */
+export function pictureThread(lane: Lane): PictureThread {
+  const threads = (kept.nigrographePictureThreads ??= new Map());
+  const thread = threads.get(lane) ?? new PictureThread(join(process.cwd(), "dist", "pictureThread.mjs"));
+  threads.set(lane, thread);
+  return thread;
+}
+
+export async function closePictureThreads(): Promise<void> {
+  await Promise.all([...(kept.nigrographePictureThreads?.values() ?? [])].map((thread) => thread.close()));
 }
 
 const underWay = new Map<string, Promise<PreparedFolder>>();
@@ -49,7 +58,7 @@ export async function cleanedLevels(sql: Sql, blobId: string): Promise<RawLayout
   const folder = folderOf(blobId);
   const there = await readCleaned(folder);
   if (there) return there;
-  await pictureThread().do({ kind: "clean", folder });
+  await pictureThread("large").do({ kind: "clean", folder });
   const cleaned = await readCleaned(folder);
   if (!cleaned) throw new Error("the cleaned picture vanished from the cache");
   return cleaned;
@@ -72,7 +81,7 @@ async function prepare(sql: Sql, blobId: string, folder: string): Promise<Prepar
   try {
     await pipeline(readBlob(sql, blobId), createWriteStream(path));
     await rm(folder, { recursive: true, force: true });
-    await pictureThread().do({ kind: "prepare", path, folder });
+    await pictureThread("import").do({ kind: "prepare", path, folder });
   } finally {
     await rm(path, { force: true });
   }

@@ -1,10 +1,13 @@
 import { mkdir } from "node:fs/promises";
 import { join } from "node:path";
+import { mapStrokes } from "@/core/plan/mapStrokes";
+import type { Plan } from "@/core/plan/plan";
+import { readCleaned } from "@/engine/node/cleanPicture";
 import type { PictureTask } from "@/engine/node/pictureTasks";
 import { readSealed } from "@/engine/node/sealed";
 import type { Sql } from "../db";
 import { pictureBlob } from "../pictures/pictures";
-import { folderOf, pictureThread, preparedFolder } from "../pictures/preparedFolder";
+import { folderOf, pictureThread, preparedFolder, type Lane } from "../pictures/preparedFolder";
 import { thumbnailFolder } from "../settings";
 import { sourceThumbnail } from "../sweep";
 import { getPrint, getRevision } from "./prints";
@@ -17,14 +20,14 @@ export async function printThumbnail(sql: Sql, printId: string): Promise<Uint8Ar
   return kept(`${print.head}.jpg`, async (file) => {
     const folder = await prepared(sql, print.pictureId);
     const { plan } = await getRevision(sql, printId, print.head);
-    return { kind: "thumbnail", folder, plan, longEdge: LONG_EDGE, file };
+    return { task: { kind: "thumbnail", folder, plan, longEdge: LONG_EDGE, file }, lane: await laneFor(plan, folder) };
   });
 }
 
 /** A small JPEG of a picture in its own colours, made once. Errors: AppError `not_found`. */
 export async function pictureThumbnail(sql: Sql, pictureId: string): Promise<Uint8Array<ArrayBuffer>> {
   return kept(sourceThumbnail(await pictureBlob(sql, pictureId)), async (file) => {
-    return { kind: "source", folder: await prepared(sql, pictureId), longEdge: LONG_EDGE, file };
+    return { task: { kind: "source", folder: await prepared(sql, pictureId), longEdge: LONG_EDGE, file }, lane: "small" };
   });
 }
 
@@ -34,14 +37,29 @@ async function prepared(sql: Sql, pictureId: string): Promise<string> {
   return folderOf(blobId);
 }
 
+/** Packed paths of so many letters are drawn in a blink. */
+const LITTLE_BRUSHWORK = 200_000;
+
+/** Whether a print is made small at once, or takes its time: many long strokes, or colour that is not cleaned yet. */
+async function laneFor(plan: Plan, folder: string): Promise<Lane> {
+  let letters = 0;
+  mapStrokes(plan, (strokes) => {
+    for (const { path } of strokes) letters += path.length;
+    return strokes;
+  });
+  if (letters > LITTLE_BRUSHWORK) return "large";
+  return plan.mix.clean > 0 && !(await readCleaned(folder)) ? "large" : "small";
+}
+
 /** A file of the cache, made by a task where it is not there whole. */
-async function kept(name: string, task: (file: string) => Promise<PictureTask>): Promise<Uint8Array<ArrayBuffer>> {
+async function kept(name: string, work: (file: string) => Promise<{ task: PictureTask; lane: Lane }>): Promise<Uint8Array<ArrayBuffer>> {
   const folder = thumbnailFolder();
   const file = join(folder, name);
   const there = await readSealed(file);
   if (there) return there;
   await mkdir(folder, { recursive: true });
-  await pictureThread().do(await task(file));
+  const { task, lane } = await work(file);
+  await pictureThread(lane).do(task);
   const made = await readSealed(file);
   if (!made) throw new Error("the thumbnail vanished from the cache");
   return made;

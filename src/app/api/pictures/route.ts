@@ -1,7 +1,6 @@
 import { db } from "@/server/db";
-import { AppError } from "@/server/errors";
 import { SheetRequest } from "@/contracts/contactSheet";
-import { readInput, routes } from "@/server/http";
+import { readBytes, readInput, routes } from "@/server/http";
 import { needRoom } from "@/server/space";
 import { readSheet } from "@/server/pictures/contactSheet";
 import { importPicture } from "@/server/pictures/pictures";
@@ -15,9 +14,8 @@ export const { GET, POST, PUT, PATCH, DELETE } = routes({
   /** Brings one picture in: the file's bytes as the body, its name as ?name=. */
   POST: async (request) => {
     const name = new URL(request.url).searchParams.get("name") ?? "";
-    if (!request.body) throw new AppError("invalid_input", "the request carries no file");
     await needRoom("The import");
-    const imported = await importPicture(db(), name, request.body as unknown as AsyncIterable<Uint8Array>);
+    const imported = await importPicture(db(), name, readBytes(request));
     return Response.json(imported, { status: 201 });
   },
 });
