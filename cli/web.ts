@@ -1,5 +1,6 @@
 import { createServer, type ServerResponse } from "node:http";
 import next from "next";
+import { ADDRESS_HEADER, addressOf } from "@/server/access/address";
 
 // The web server: what the framework would answer with a failure of its own is refused before it gets there.
 
@@ -13,6 +14,7 @@ await application.prepare();
 
 const server = createServer({ requestTimeout: LONGEST_REQUEST_MS }, (request, response) => {
   if (isMalformed(request.url ?? "")) return refuse(response);
+  request.headers[ADDRESS_HEADER] = addressOf(request);
   void handle(request, response);
 });
 server.listen(Number(PORT), HOST);

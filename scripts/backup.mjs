@@ -21,7 +21,7 @@ const DUMPED = [
   "--format=custom",
   "--no-owner",
   "--no-privileges",
-  ...["passphrase", "session"].map((table) => `--exclude-table-data=public.${table}`),
+  ...["passphrase", "session", "browser_key"].map((table) => `--exclude-table-data=public.${table}`),
 ];
 
 /** Writes a backup while the application runs on, whole or not at all. Throws with a plain reason. */
@@ -97,10 +97,14 @@ create schema public authorization pg_database_owner;
 const CLEARED = `
 delete from public.passphrase;
 delete from public.session;
+delete from public.browser_key;
 do $$ begin
   if to_regclass('nigrographe_before.passphrase') is not null then
     insert into public.passphrase (one, salt, hash, set_at) select one, salt, hash, set_at from nigrographe_before.passphrase;
     insert into public.session (token, created_at) select token, created_at from nigrographe_before.session;
+  end if;
+  if to_regclass('nigrographe_before.browser_key') is not null then
+    insert into public.browser_key (one, key) select one, key from nigrographe_before.browser_key;
   end if;
 end $$;
 drop schema nigrographe_before cascade;

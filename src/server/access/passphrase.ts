@@ -1,14 +1,12 @@
 import { randomBytes, scrypt, timingSafeEqual } from "node:crypto";
 import type { Sql } from "../db";
 import { AppError } from "../errors";
+import { Guessing, type Guesser } from "./guessing";
 
 export const LEAST_LENGTH = 12;
 /** 64 MB and about a fifth of a second for each guess (RFC 7914). */
 const COST = { N: 2 ** 16, r: 8, p: 1, maxmem: 128 * 1024 ** 2 };
 const HASH_BYTES = 32;
-/** The first guesses are free, then each wrong one is waited for twice as long. */
-const FREE_GUESSES = 3;
-const LONGEST_WAIT_MS = 60_000;
 
 /** Sets the passphrase, and signs everybody out. Errors: AppError `invalid_input` for one that is too short. */
 export async function setPassphrase(sql: Sql, passphrase: string): Promise<void> {
@@ -30,30 +28,26 @@ export async function hasPassphrase(sql: Sql): Promise<boolean> {
   return row !== undefined;
 }
 
-const guesses = { wrong: 0, notBefore: 0, last: Promise.resolve() as Promise<unknown> };
+const guessing = new Guessing();
+let lastGuess: Promise<unknown> = Promise.resolve();
 
 /**
- * Whether a guess is right. After a few wrong ones the next has to wait, whoever makes it: there is one passphrase. Guesses made at once
+ * Whether a guess is right. After a few wrong ones the next has to wait. Guesses made at once
  * are looked at one after the other, so that many at a time are no way round the waiting, nor so many times the memory.
  *
- * Errors  AppError `too_many` with the seconds to wait.
+ * Errors  AppError `slow_down` with the seconds to wait.
  */
-export function isPassphrase(sql: Sql, guess: string, now = Date.now()): Promise<boolean> {
-  const looked = guesses.last.then(() => isRightGuess(sql, guess, now));
-  guesses.last = looked.catch(() => {});
+export function isPassphrase(sql: Sql, guess: string, guesser: Guesser, now = Date.now()): Promise<boolean> {
+  const looked = lastGuess.then(() => isRightGuess(sql, guess, guesser, now));
+  lastGuess = looked.catch(() => {});
   return looked;
 }
 
-async function isRightGuess(sql: Sql, guess: string, now: number): Promise<boolean> {
-  if (now < guesses.notBefore) {
-    const seconds = Math.ceil((guesses.notBefore - now) / 1000);
-    throw new AppError("slow_down", `too many wrong guesses: try again in ${seconds} s`, {}, undefined, { "retry-after": String(seconds) });
-  }
+async function isRightGuess(sql: Sql, guess: string, guesser: Guesser, now: number): Promise<boolean> {
+  guessing.needTurn(guesser, now);
   const [row] = await sql<{ salt: Buffer; hash: Buffer }[]>`select salt, hash from passphrase`;
   const isRight = row !== undefined && timingSafeEqual(await hashed(guess, row.salt), row.hash);
-  guesses.wrong = isRight ? 0 : guesses.wrong + 1;
-  const wait = guesses.wrong < FREE_GUESSES ? 0 : Math.min(1000 * 2 ** (guesses.wrong - FREE_GUESSES), LONGEST_WAIT_MS);
-  guesses.notBefore = now + wait;
+  guessing.note(guesser, isRight, now);
   return isRight;
 }
 

@@ -1,6 +1,7 @@
 import { createHash, randomBytes } from "node:crypto";
 import type { Sql } from "../db";
 import { AppError } from "../errors";
+import { readCookie, writeCookie } from "./cookie";
 import { hasPassphrase } from "./passphrase";
 
 const COOKIE = "nigrographe-session";
@@ -12,20 +13,20 @@ export async function beginSession(sql: Sql, isSecure: boolean): Promise<string>
   const token = randomBytes(32).toString("base64url");
   await sql`delete from session where created_at < now() - make_interval(days => ${SESSION_DAYS})`;
   await sql`insert into session (token) values (${digest(token)})`;
-  return cookie(token, SESSION_DAYS * 86_400, isSecure);
+  return writeCookie(COOKIE, token, SESSION_DAYS, isSecure);
 }
 
 /** Ends a session, or all there are; returns the cookie that makes the browser forget its own. */
 export async function endSession(sql: Sql, cookies: string | null, everywhere: boolean): Promise<string> {
-  const token = tokenIn(cookies);
+  const token = readCookie(cookies, COOKIE);
   if (everywhere) await sql`delete from session`;
   else if (token) await sql`delete from session where token = ${digest(token)}`;
-  return cookie("", 0, false);
+  return writeCookie(COOKIE, "", 0, false);
 }
 
 /** Whether these cookies open the door, or there is none. */
 export async function isLetIn(sql: Sql, cookies: string | null): Promise<boolean> {
-  const token = tokenIn(cookies);
+  const token = readCookie(cookies, COOKIE);
   if (token) {
     const [session] = await sql`
       select from session where token = ${digest(token)} and created_at > now() - make_interval(days => ${SESSION_DAYS})
@@ -39,15 +40,6 @@ export async function isLetIn(sql: Sql, cookies: string | null): Promise<boolean
 export async function needSession(sql: Sql, request: Request): Promise<void> {
   if (!(await isLetIn(sql, request.headers.get("cookie"))))
     throw new AppError("signed_out", "sign in first; what is unsaved stays here until then");
-}
-
-function tokenIn(cookies: string | null): string | undefined {
-  const found = cookies?.split(";").find((each) => each.trim().startsWith(`${COOKIE}=`));
-  return found?.trim().slice(COOKIE.length + 1) || undefined;
-}
-
-function cookie(value: string, maxAge: number, isSecure: boolean): string {
-  return `${COOKIE}=${value}; Path=/; HttpOnly; SameSite=Strict; Max-Age=${maxAge}${isSecure ? "; Secure" : ""}`;
 }
 
 function digest(token: string): Buffer {

@@ -1,4 +1,6 @@
 import { Passphrase } from "@/contracts/api";
+import { ADDRESS_HEADER } from "@/server/access/address";
+import { knownBrowser, knownCookie } from "@/server/access/knownBrowser";
 import { isPassphrase } from "@/server/access/passphrase";
 import { beginSession, endSession, needSession } from "@/server/access/session";
 import { db } from "@/server/db";
@@ -9,9 +11,15 @@ export const { GET, POST, PUT, PATCH, DELETE } = openRoutes({
   /** Signs in. */
   POST: async (request) => {
     const { passphrase } = await readBody(request, Passphrase);
-    if (!(await isPassphrase(db(), passphrase))) throw new AppError("signed_out", "that is not the passphrase");
+    const cookies = request.headers.get("cookie");
+    const browser = await knownBrowser(db(), cookies);
+    const guesser = browser === undefined ? { address: request.headers.get(ADDRESS_HEADER) ?? "unknown" } : { browser };
+    if (!(await isPassphrase(db(), passphrase, guesser))) throw new AppError("signed_out", "that is not the passphrase");
     const isSecure = request.headers.get("x-forwarded-proto") === "https";
-    return new Response(null, { status: 204, headers: { "set-cookie": await beginSession(db(), isSecure) } });
+    const headers = new Headers();
+    headers.append("set-cookie", await beginSession(db(), isSecure));
+    headers.append("set-cookie", await knownCookie(db(), cookies, isSecure));
+    return new Response(null, { status: 204, headers });
   },
   /** Signs out; with ?everywhere all browsers. */
   DELETE: async (request) => {
