@@ -16,9 +16,11 @@ for (const { id, words } of damaged) console.log(`damaged: ${words} (${id})`);
 for (const { id, bytes } of orphans)
   console.log(`nothing refers to: ${Math.ceil(bytes / 1024)} KB (${id}); cleared away a day after they came`);
 const cache = await inspectCache();
-console.log(
-  `${cache.entries} of the cache, ${cache.cleared.length} not as they were written: cleared away, made again when they are asked for.`,
-);
+const clearedWords =
+  cache.cleared.length === 0
+    ? "all as they were written"
+    : `${cache.cleared.length} not as they were written: cleared away, made again when they are asked for`;
+console.log(`${cache.entries} of the cache, ${clearedWords}.`);
 for (const words of cache.cleared) console.log(`cleared from the cache: ${words}`);
 await sql.end();
 process.exit(damaged.length > 0 ? 1 : 0);

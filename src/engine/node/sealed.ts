@@ -1,6 +1,6 @@
 import { closeSync, fsyncSync, openSync, readSync } from "node:fs";
 import { open, readFile, rename, stat } from "node:fs/promises";
-import { basename, dirname, join } from "node:path";
+import { dirname } from "node:path";
 import { crc32 } from "node:zlib";
 
 // What the cache holds can be made again, so it is never mended: it carries its length and checksum, lies on the disk before it has its name, and what disagrees counts as not there.
@@ -64,8 +64,9 @@ const TRAILER_MOST_BYTES = 40;
 
 /** Writes a small file with its seal after it, whole or not at all. */
 export async function writeSealed(file: string, bytes: Uint8Array): Promise<void> {
-  const unfinished = join(dirname(file), `${basename(file)}.${Math.random().toString(36).slice(2)}`);
-  const handle = await open(unfinished, "w");
+  // The bundler is not to look for what may lie at such places.
+  const unfinished = `${file}.${Math.random().toString(36).slice(2)}`;
+  const handle = await open(/*turbopackIgnore: true*/ unfinished, "w");
   try {
     await handle.write(bytes);
     await handle.write(`\nsealed ${bytes.length} ${crc32(bytes).toString(16).padStart(8, "0")}\n`);

@@ -1,5 +1,6 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
+import { cache } from "react";
 import { z } from "zod";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import { BenchPage } from "@/features/bench/BenchPage";
@@ -24,7 +25,8 @@ export default async function Page({ params }: Props) {
   return <BenchPage key={start.print.id} start={start} />;
 }
 
-async function load(id: string) {
+/** Once for the page and its title. */
+const load = cache(async (id: string) => {
   if (!z.uuid().safeParse(id).success) return undefined;
   const sql = db();
   try {
@@ -42,4 +44,4 @@ async function load(id: string) {
     if (error instanceof AppError && error.code === "not_found") return undefined;
     throw error;
   }
-}
+});
