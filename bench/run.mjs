@@ -19,6 +19,7 @@ await build({
     benchFrames: "bench/frames.ts",
     benchCrew: "bench/crew.ts",
     benchAgainst: "bench/against.ts",
+    benchFlood: "bench/flood.ts",
     helpingThread: "tests/engine/helpingThread.ts",
   },
   outdir: "dist",
@@ -45,6 +46,7 @@ await new Promise((resolve) => {
   application.once("exit", resolve);
 });
 node("dist/benchFrames.mjs", "http://localhost:3299");
+node("dist/benchFlood.mjs", "http://localhost:3299");
 application.kill("SIGINT");
 await ended;
 rmSync(folder, { recursive: true, force: true });

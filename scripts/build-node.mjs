@@ -12,6 +12,7 @@ await build({
     schema: "cli/schema.ts",
     gatherThread: "src/engine/node/gatherThread.ts",
     renderThread: "src/engine/node/renderThread.ts",
+    planThread: "src/server/prints/planThread.ts",
     pictureThread: "src/engine/node/pictureThread.ts",
   },
   outdir: "dist",

@@ -3,6 +3,7 @@ import { afterAll, beforeAll, inject } from "vitest";
 import { connect, db, type Sql } from "@/server/db";
 import { migrate } from "@/server/migrate";
 import { closePictureThreads } from "@/server/pictures/preparedFolder";
+import { closePlanThread } from "@/server/prints/planWork";
 import { temporaryFolder } from "../temporary";
 
 /** A fresh migrated database for this test file, and an empty cache; the server code under test uses both. */
@@ -23,6 +24,7 @@ export function ownDatabase(): { sql: () => Sql; folder: string; url: () => stri
   });
   afterAll(async () => {
     await closePictureThreads();
+    await closePlanThread();
     await sql.end({ timeout: 1 });
   });
   return { sql: () => sql, folder, url: () => url };

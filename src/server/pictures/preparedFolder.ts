@@ -6,7 +6,9 @@ import { pipeline } from "node:stream/promises";
 import { readCleaned } from "@/engine/node/cleanPicture";
 import { readPrepared, type PreparedFolder } from "@/engine/node/preparePicture";
 import type { RawLayout } from "@/engine/node/rawLevels";
-import { PictureThread } from "@/engine/node/pictureThreads";
+import { PictureError, type PictureErrorCode } from "@/engine/node/pictureError";
+import type { PictureTask } from "@/engine/node/pictureTasks";
+import { TaskThread, type TaskError } from "@/engine/node/taskThread";
 import { readBlob } from "../blobs/blobs";
 import type { Sql } from "../db";
 import { pictureFolder, settings } from "../settings";
@@ -14,14 +16,18 @@ import { pictureFolder, settings } from "../settings";
 /** Work waits behind its like: small pictures of plain prints never behind an import, or one of a print of thousands of strokes. */
 export type Lane = "small" | "large" | "import";
 
-const kept = globalThis as unknown as { nigrographePictureThreads?: Map<Lane, PictureThread> };
+const kept = globalThis as unknown as { nigrographePictureThreads?: Map<Lane, TaskThread<PictureTask>> };
 
 /** The thread of this process that does picture tasks of a lane. */
-export function pictureThread(lane: Lane): PictureThread {
+export function pictureThread(lane: Lane): TaskThread<PictureTask> {
   const threads = (kept.nigrographePictureThreads ??= new Map());
-  const thread = threads.get(lane) ?? new PictureThread(join(process.cwd(), "dist", "pictureThread.mjs"));
+  const thread = threads.get(lane) ?? new TaskThread<PictureTask>(join(process.cwd(), "dist", "pictureThread.mjs"), revived);
   threads.set(lane, thread);
   return thread;
+}
+
+function revived({ name, code, message }: TaskError): Error | undefined {
+  return name === "PictureError" ? new PictureError(code as PictureErrorCode, message) : undefined;
 }
 
 export async function closePictureThreads(): Promise<void> {

@@ -1,6 +1,7 @@
 import { SavedMix } from "@/contracts/api";
 import { db } from "@/server/db";
-import { A_FEW_KILOBYTES, readBody, routes } from "@/server/http";
+import { A_FEW_KILOBYTES, readBody } from "@/server/body";
+import { routes } from "@/server/http";
 import { insertSaved, listSaved, MIXES } from "@/server/saved/saved";
 
 export const { GET, POST, PUT, PATCH, DELETE } = routes({

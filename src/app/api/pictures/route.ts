@@ -1,6 +1,7 @@
 import { db } from "@/server/db";
 import { SheetRequest } from "@/contracts/contactSheet";
-import { readBytes, readInput, routes } from "@/server/http";
+import { readBytes, readInput } from "@/server/body";
+import { routes } from "@/server/http";
 import { needRoom } from "@/server/space";
 import { readSheet } from "@/server/pictures/contactSheet";
 import { importPicture } from "@/server/pictures/pictures";

@@ -5,7 +5,8 @@ import { isPassphrase } from "@/server/access/passphrase";
 import { beginSession, endSession, needSession } from "@/server/access/session";
 import { db } from "@/server/db";
 import { AppError } from "@/server/errors";
-import { openRoutes, readBody } from "@/server/http";
+import { readBody } from "@/server/body";
+import { openRoutes } from "@/server/http";
 
 export const { GET, POST, PUT, PATCH, DELETE } = openRoutes({
   /** Signs in. */

@@ -1,7 +1,8 @@
 import { PictureChange } from "@/contracts/api";
 import { deleteForGood } from "@/server/bin/bin";
 import { db } from "@/server/db";
-import { readBody, readId, routes } from "@/server/http";
+import { readBody } from "@/server/body";
+import { readId, routes } from "@/server/http";
 import { changePicture } from "@/server/pictures/pictures";
 
 export const { GET, POST, PUT, PATCH, DELETE } = routes<{ id: string }>({

@@ -1,7 +1,8 @@
 import { PrintChange } from "@/contracts/api";
 import { deleteForGood } from "@/server/bin/bin";
 import { db } from "@/server/db";
-import { A_FEW_KILOBYTES, readBody, readId, routes } from "@/server/http";
+import { A_FEW_KILOBYTES, readBody } from "@/server/body";
+import { readId, routes } from "@/server/http";
 import { changePrint } from "@/server/prints/prints";
 
 export const { GET, POST, PUT, PATCH, DELETE } = routes<{ id: string }>({

@@ -1,6 +1,7 @@
 import { LevelRequest } from "@/contracts/api";
 import { db } from "@/server/db";
-import { readId, readInput, routes } from "@/server/http";
+import { readInput } from "@/server/body";
+import { readId, routes } from "@/server/http";
 import { readLevel } from "@/server/pictures/readLevel";
 
 export const { GET, POST, PUT, PATCH, DELETE } = routes<{ id: string }>({

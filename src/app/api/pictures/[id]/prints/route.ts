@@ -1,15 +1,10 @@
-import { NewPrint } from "@/contracts/api";
-import { defaultPlan } from "@/core/plan/defaultPlan";
-import { db } from "@/server/db";
-import { A_PLAN, readBody, readId, routes } from "@/server/http";
-import { getPicture } from "@/server/pictures/pictures";
-import { addPrint } from "@/server/prints/prints";
+import { A_PLAN, readGuarded } from "@/server/body";
+import { readId, routes } from "@/server/http";
+import { planWork } from "@/server/prints/planWork";
 
 export const { GET, POST, PUT, PATCH, DELETE } = routes<{ id: string }>({
   POST: async (request, { id }) => {
-    const { name, plan } = await readBody(request, NewPrint, A_PLAN);
-    const pictureId = readId(id);
-    const first = plan ?? defaultPlan((await getPicture(db(), pictureId)).facts.format);
-    return Response.json(await addPrint(db(), pictureId, first, name), { status: 201 });
+    const body = await readGuarded(request, A_PLAN);
+    return Response.json(await planWork({ kind: "add", pictureId: readId(id), body }), { status: 201 });
   },
 });

@@ -2,7 +2,8 @@ import { NewExport } from "@/contracts/api";
 import { db } from "@/server/db";
 import { listExports, requestExport } from "@/server/exports/exports";
 import { needRoom } from "@/server/space";
-import { readBody, readId, routes } from "@/server/http";
+import { readBody } from "@/server/body";
+import { readId, routes } from "@/server/http";
 
 export const { GET, POST, PUT, PATCH, DELETE } = routes<{ id: string }>({
   GET: async (_request, { id }) => Response.json(await listExports(db(), readId(id))),

@@ -1,6 +1,7 @@
 import { HeadMove } from "@/contracts/api";
 import { db } from "@/server/db";
-import { readBody, readId, routes } from "@/server/http";
+import { readBody } from "@/server/body";
+import { readId, routes } from "@/server/http";
 import { moveHead } from "@/server/prints/prints";
 
 export const { GET, POST, PUT, PATCH, DELETE } = routes<{ id: string }>({

@@ -1,11 +1,10 @@
-import { NewRevision } from "@/contracts/api";
-import { db } from "@/server/db";
-import { A_PLAN, readBody, readId, routes } from "@/server/http";
-import { appendRevision } from "@/server/prints/prints";
+import { A_PLAN, readGuarded } from "@/server/body";
+import { readId, routes } from "@/server/http";
+import { planWork } from "@/server/prints/planWork";
 
 export const { GET, POST, PUT, PATCH, DELETE } = routes<{ id: string }>({
   POST: async (request, { id }) => {
-    await appendRevision(db(), readId(id), await readBody(request, NewRevision, A_PLAN));
+    await planWork({ kind: "append", printId: readId(id), body: await readGuarded(request, A_PLAN) });
     return new Response(null, { status: 204 });
   },
 });
