@@ -161,7 +161,7 @@ describe("modelling", () => {
     expect(await countOf('[data-testid^="pass-"]')).toBe(passes + 1);
     const first = await textOf(page, '[data-testid="pass-3"]');
     expect(first).toMatch(/Modelling[\s\S]*\d\d+ strokes[\s\S]*50 %/);
-    await slide("Modelling of", "ArrowRight", 25);
+    await slide("Size of forms", "ArrowRight", 25);
     await page.waitForFunction(
       (was) => (document.querySelector('[data-testid="pass-3"]') as HTMLElement).innerText.trim() !== was,
       {},

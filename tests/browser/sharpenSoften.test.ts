@@ -28,7 +28,7 @@ async function type(label: string, value: string): Promise<void> {
 test("softening melts what it acts on; in one touch only the corners, in a region that can be seen and shaped", async () => {
   const [corner, middle] = [await greys(CORNER), await greys(MIDDLE)];
   await addPass(page, "Soften");
-  await page.$$eval("aside label", (labels) => labels.find((label) => label.innerText.trim() === "All melts")!.click());
+  await page.$$eval("aside label", (labels) => labels.find((label) => label.innerText.trim() === "All softened")!.click());
   await type("Softness", "2");
   expect(furthest(middle, await greys(MIDDLE))).toBeGreaterThan(8);
   expect(furthest(corner, await greys(CORNER))).toBeGreaterThan(4);

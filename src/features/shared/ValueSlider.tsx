@@ -1,10 +1,13 @@
 "use client";
-import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
-import { readTyped } from "./readTyped";
+import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from "react";
+import { readNumber, readTyped } from "./readTyped";
+import { TypedValue } from "./TypedValue";
 import styles from "./ValueSlider.module.css";
 
 interface Props {
   label: string;
+  /** The same with what tells it from others like it, for those who do not see what it stands beside; begins with the label. */
+  fullLabel?: string | undefined;
   value: number;
   min: number;
   max: number;
@@ -25,7 +28,19 @@ const SHIFT_FACTOR = 10;
 const GRIP_REACH = 8;
 
 /** A slider by drag, wheel while it has the focus, arrow keys (Shift ten times), typed value, double click to reset. */
-export function ValueSlider({ label, value, min, max, step, rest, format, parse = readNumber, onChange: onValue, onSettled }: Props) {
+export function ValueSlider({
+  label,
+  fullLabel = label,
+  value,
+  min,
+  max,
+  step,
+  rest,
+  format,
+  parse = readNumber,
+  onChange: onValue,
+  onSettled,
+}: Props) {
   // What it came to is told before it was drawn.
   const latest = useRef(value);
   useEffect(() => void (latest.current = value), [value]);
@@ -109,7 +124,7 @@ export function ValueSlider({ label, value, min, max, step, rest, format, parse 
         className={styles.track}
         role="slider"
         tabIndex={0}
-        aria-label={label}
+        aria-label={fullLabel}
         aria-valuemin={min}
         aria-valuemax={max}
         aria-valuenow={value}
@@ -132,7 +147,7 @@ export function ValueSlider({ label, value, min, max, step, rest, format, parse 
         <span className={styles.grip} style={{ left: `${100 * part}%` }} />
       </div>
       <TypedValue
-        label={label}
+        label={fullLabel}
         text={format(value)}
         onTyped={(text) => {
           const read = readTyped(text, { min, max, rest, format, parse });
@@ -142,49 +157,6 @@ export function ValueSlider({ label, value, min, max, step, rest, format, parse 
         }}
       />
     </div>
-  );
-}
-
-/** How long it is said what was wanted. */
-const SAID_MS = 6000;
-
-/** A figure that can be typed over; what means nothing is put back, and what was wanted is said, where `onTyped` says it. Enter takes it, Escape puts the old one back; both give the keys back to the page. */
-export function TypedValue({ label, text, onTyped }: { label: string; text: string; onTyped(text: string): string | void }) {
-  const [draft, setDraft] = useState<string>();
-  const isLeft = useRef(false);
-  const [wanted, setWanted] = useState<string>();
-  useEffect(() => {
-    if (!wanted) return;
-    const timer = setTimeout(() => setWanted(undefined), SAID_MS);
-    return () => clearTimeout(timer);
-  }, [wanted]);
-  const finish = () => {
-    if (!isLeft.current && draft !== undefined && draft !== text) setWanted(onTyped(draft) ?? undefined);
-    isLeft.current = false;
-    setDraft(undefined);
-  };
-  return (
-    <>
-      <input
-        className={styles.value}
-        aria-invalid={wanted !== undefined}
-        aria-label={`${label}, value`}
-        value={draft ?? text}
-        onFocus={(event) => event.currentTarget.select()}
-        onChange={(event) => setDraft(event.target.value)}
-        onBlur={finish}
-        onKeyDown={(event) => {
-          event.stopPropagation();
-          isLeft.current = event.key === "Escape";
-          if (event.key === "Enter" || isLeft.current) event.currentTarget.blur();
-        }}
-      />
-      {wanted && (
-        <p className={styles.wanted} role="alert">
-          {wanted}
-        </p>
-      )}
-    </>
   );
 }
 
@@ -201,9 +173,4 @@ export function parsePercent(text: string): number | undefined {
 export function parsePower(text: string): number | undefined {
   const value = readNumber(text.replace(/px/i, ""));
   return value !== undefined && value > 0 ? Math.log2(value) : undefined;
-}
-
-function readNumber(text: string): number | undefined {
-  const value = Number(text.replace("−", "-").replace(",", ".").replace("%", "").trim());
-  return text.trim() === "" || Number.isNaN(value) ? undefined : value;
 }

@@ -1,16 +1,14 @@
 "use client";
 import { Select } from "antd";
 import { useRef } from "react";
-import { BLEND_MODES, type BlendMode } from "@/core/blend/blend";
+import { BLEND_MODES, blendWords, type BlendMode } from "@/core/blend/blend";
 import type { Pass, Plan } from "@/core/plan/plan";
 import { capital } from "@/features/shared/capital";
 import { useBench } from "../state/BenchContext";
 import { withPass } from "../state/inPlan";
 import styles from "./Panel.module.css";
 
-/** The standard's names, spelt as the rest is. */
-const wordsOf = (mode: BlendMode) => mode.replace("-", " ").replace("color", "colour");
-const OPTIONS = BLEND_MODES.map((value) => ({ value, label: capital(wordsOf(value)) }));
+const OPTIONS = BLEND_MODES.map((value) => ({ value, label: capital(blendWords(value)) }));
 
 /** How a pass meets what is beneath; each mode is seen in the picture while it is pointed at. */
 export function BlendSelect({ pass }: { pass: Pass }) {
@@ -26,7 +24,7 @@ export function BlendSelect({ pass }: { pass: Pass }) {
   };
   const onSelect = (mode: BlendMode) => {
     store.getState().adjust(withBlend(mode));
-    store.getState().commit(`${pass.name} meets the print by ${wordsOf(mode)}`);
+    store.getState().commit(`${pass.name} meets the print by ${blendWords(mode)}`);
   };
   return (
     <div className={styles.row}>

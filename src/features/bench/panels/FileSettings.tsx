@@ -1,5 +1,5 @@
 "use client";
-import { InputNumber, Segmented, Select, Switch } from "antd";
+import { Segmented, Select, Switch } from "antd";
 import { z } from "zod";
 import {
   EXPORT_FORMATS,
@@ -13,6 +13,7 @@ import {
 import type { OutputSharpening } from "@/core/passes/sharpen/forOutput";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useKept } from "@/features/shared/useKept";
+import { ValueField } from "@/features/shared/ValueField";
 import { ValueSlider } from "@/features/shared/ValueSlider";
 import styles from "./Panel.module.css";
 
@@ -107,20 +108,15 @@ export function FileSettings({ isColoured, print, wishes, onChange }: Props) {
           />
         </div>
       )}
-      <div className={styles.row}>
-        <span className={styles.fieldName}>Long edge</span>
-        <InputNumber
-          size="small"
-          min={16}
-          max={60000}
-          precision={0}
-          value={longEdge ?? null}
-          placeholder={String(full)}
-          onChange={(value) => change({ longEdge: value ?? undefined })}
-          aria-label="Long edge in pixels"
-        />
-        <span className={styles.hint}>pixels, {scale < 1 ? "reduced" : "full size"}</span>
-      </div>
+      <ValueField
+        label="Long edge"
+        note={`pixels, ${scale < 1 ? "reduced" : "full size"}`}
+        value={longEdge ?? full}
+        min={16}
+        max={60000}
+        rest={full}
+        onChange={(value) => change({ longEdge: value === full ? undefined : value })}
+      />
       <div className={styles.row}>
         <span className={styles.fieldName}>Sharpened</span>
         <Segmented<OutputSharpening>
@@ -131,21 +127,15 @@ export function FileSettings({ isColoured, print, wishes, onChange }: Props) {
           onChange={(chosen) => change({ sharpen: chosen })}
         />
       </div>
-      <div className={styles.row}>
-        <span className={styles.fieldName}>To the inch</span>
-        <InputNumber
-          size="small"
-          min={1}
-          max={MOST_RESOLUTION}
-          precision={0}
-          value={resolution}
-          onChange={(value) => change({ resolution: value ?? RESOLUTION })}
-          aria-label="Pixels to an inch"
-        />
-        <span className={styles.hint}>
-          {cm(print.width)} × {cm(print.height)} cm
-        </span>
-      </div>
+      <ValueField
+        label="To the inch"
+        note={`${cm(print.width)} × ${cm(print.height)} cm`}
+        value={resolution}
+        min={1}
+        max={MOST_RESOLUTION}
+        rest={RESOLUTION}
+        onChange={(value) => change({ resolution: value })}
+      />
       {toggle("Capture data", "Camera, exposure, dates, copyright go along", capture, (on) => ({ capture: on }))}
       {toggle("Place", "The place too, where it is known", capture && place, (on) => ({ place: on }), !capture)}
     </>

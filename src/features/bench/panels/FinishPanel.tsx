@@ -59,7 +59,14 @@ export function FinishPanel() {
       <Part title="File">
         <FileSettings isColoured={isColoured} print={print} wishes={wishes} onChange={setWishes} />
         <div className={styles.row}>
-          <Button type="primary" size="small" disabled={saveState !== "saved"} onClick={() => void onExport()} data-testid="export">
+          <Button
+            type="primary"
+            size="small"
+            disabled={saveState !== "saved"}
+            onClick={() => void onExport()}
+            aria-label="Export this print"
+            data-testid="export"
+          >
             Export
           </Button>
           {saveState !== "saved" && <span className={styles.hint}>waits until the print is saved</span>}

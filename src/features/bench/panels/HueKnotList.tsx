@@ -4,7 +4,7 @@ import { Button } from "antd";
 import { HUE_STOPS_LIMIT, hueName, moveHueKnot, removeHueKnot, type HueKnot } from "@/core/mix/hueCurve";
 import { formatStops, parseStops } from "@/core/zones/zone";
 import { readTyped } from "@/features/shared/readTyped";
-import { TypedValue } from "@/features/shared/ValueSlider";
+import { TypedValue } from "@/features/shared/TypedValue";
 import { hueCss } from "../scale/hueCss";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { adjustMix, inWhichMix, mixInHand } from "../state/mixInHand";

@@ -9,8 +9,16 @@ import styles from "./Panel.module.css";
 /** How far each step's panel was scrolled, for as long as the page lives. */
 const scrolled = new Map<string, number>();
 
+interface PanelProps {
+  title: ReactNode;
+  /** The title in words, where it is a field to type in. */
+  name?: string;
+  place: string;
+  children: ReactNode;
+}
+
 /** The panel of the step in hand: its name and place, then its parts. Each step keeps its own scroll. */
-export function Panel({ title, place, children }: { title: ReactNode; place: string; children: ReactNode }) {
+export function Panel({ title, name, place, children }: PanelProps) {
   const panel = useRef<HTMLElement>(null);
   const step = useBenchState((state) => JSON.stringify(state.step));
   useLayoutEffect(() => {
@@ -26,7 +34,7 @@ export function Panel({ title, place, children }: { title: ReactNode; place: str
       onScroll={(event) => scrolled.set(step, event.currentTarget.scrollTop)}
     >
       <div>
-        <h2>{title}</h2>
+        <h2 aria-label={name}>{title}</h2>
         <p className={styles.place}>{place}</p>
       </div>
       {children}
@@ -64,7 +72,7 @@ export function Part({ title, state, folds = false, children, ref }: PartProps) 
           aria-controls={isFolded ? undefined : body}
           onClick={() => setFolded({ ...folded, [title]: !isFolded })}
         >
-          <RightOutlined className={styles.arrow} rotate={isFolded ? 0 : 90} />
+          <RightOutlined aria-hidden className={styles.arrow} rotate={isFolded ? 0 : 90} />
           {title}
           {state && <span className={styles.state}>{state}</span>}
         </button>

@@ -33,6 +33,7 @@ export function PassPanel({ pass, index }: { pass: Pass; index: number }) {
   return (
     <Panel
       title={<NameField key={pass.id} of="pass" name={pass.name} onNamed={rename} />}
+      name={pass.name}
       place={`Pass ${passNumber(plan, index)} · ${face.name.toLowerCase()} ${where}, after ${afterWhat(plan, index)}`}
     >
       {isOfColour && <PrintBeside />}

@@ -41,6 +41,7 @@ export function SetPanel({ set }: { set: PassSet }) {
           }}
         />
       }
+      name={set.name}
       place={`Set of ${passes.length} ${passes.length === 1 ? "pass" : "passes"}, ${first + 1} to ${end}`}
     >
       <WherePart of={set} />

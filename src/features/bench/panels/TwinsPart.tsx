@@ -64,6 +64,7 @@ function Pair({ pair, onSettled }: { pair: Twins; onSettled(): void }) {
     store.getState().adjust((plan) => ({ ...plan, mix: { ...plan.mix, huesOn: true, hueKnots: knots } }));
   };
   const tone = formatZone(toThird(((one.tone + other.tone) / 2) * LAST_ZONE));
+  const label = names[0] === names[1] ? "Part" : capital(names[0]);
   return (
     <>
       <div className={styles.row}>
@@ -79,7 +80,8 @@ function Pair({ pair, onSettled }: { pair: Twins; onSettled(): void }) {
       </div>
       {canPart(pair) ? (
         <ValueSlider
-          label={names[0] === names[1] ? "Part" : `${capital(names[0])}`}
+          label={label}
+          fullLabel={`${label}, ${names[0]} over ${names[1]} at ${tone}`}
           value={own.stops}
           min={-MOST_APART}
           max={MOST_APART}

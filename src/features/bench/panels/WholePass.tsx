@@ -2,6 +2,7 @@
 import { Button } from "antd";
 import { memo } from "react";
 import { v4 as uuid } from "uuid";
+import { blendWords } from "@/core/blend/blend";
 import { actsOnTones } from "@/core/passes/passKinds";
 import { copyOf, insertPass, movePass, removePass } from "@/core/plan/editPasses";
 import type { Pass } from "@/core/plan/plan";
@@ -94,5 +95,5 @@ function Whole({ pass, index, isFirst, isLast }: Props) {
 }
 
 function meets({ on, strength, blend, move }: Pass): string {
-  return `${on ? "" : "off, "}${formatPercent(strength)}${!actsOnTones(move) ? "" : `, ${blend.replace("-", " ")}`}`;
+  return `${on ? "" : "off, "}${formatPercent(strength)}${!actsOnTones(move) ? "" : `, ${blendWords(blend)}`}`;
 }

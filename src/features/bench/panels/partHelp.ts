@@ -14,6 +14,8 @@ export const PART_HELP = {
   "Missed dust": "Pushes the contrast of small things, so that dust shows which the print hides. It changes nothing.",
   // Colour and mix
   Picture: "What the picture brought along. It is stored as it came and never changed.",
+  "Before the mix":
+    "Lights the scene otherwise, takes a tinge out, or parts colours, before they become greys. The original stays untouched.",
   "On the way in": "What was done so that the picture could be read, and what that means for its colours.",
   Look: "Shows the picture in its own colours instead of the print. It changes nothing.",
   Weights: "How much red, green and blue light makes the grey. A sum of 1 keeps neutrals as light as they are.",

@@ -1,3 +1,4 @@
+import { blendWords } from "@/core/blend/blend";
 import type { Move, MoveKind, Pass } from "@/core/plan/plan";
 import { anotherMix } from "./another-mix/face";
 import { balance } from "./balance/face";
@@ -42,5 +43,5 @@ export function faceOf({ kind }: Pick<Move, "kind">): PassFace<MoveKind> {
 
 /** What a pass does, as short as it can be said. */
 export function passWords({ move, blend }: Pass): string {
-  return `${faceOf(move).words(move)}${blend === "normal" ? "" : `, ${blend.replace("-", " ")}`}`;
+  return `${faceOf(move).words(move)}${blend === "normal" ? "" : `, ${blendWords(blend)}`}`;
 }

@@ -26,7 +26,7 @@ export function Accents({ pass, move }: { pass: Pass; move: ExposureMove }) {
   return (
     <>
       <ValueSlider
-        label="Modelling of"
+        label="Size of forms"
         value={scale}
         min={LEAST_ACCENT}
         max={MOST_ACCENT}

@@ -8,7 +8,7 @@ import type { PlacementMove } from "@/core/passes/placement/move";
 import type { Pass } from "@/core/plan/plan";
 import { formatZone, parseZone } from "@/core/zones/zone";
 import { useSteady } from "@/features/shared/useSteady";
-import { TypedValue } from "@/features/shared/ValueSlider";
+import { TypedValue } from "@/features/shared/TypedValue";
 import { useBench, useBenchState } from "../../state/BenchContext";
 import { withMove } from "../../state/inPlan";
 import { Part } from "../../panels/Panel";

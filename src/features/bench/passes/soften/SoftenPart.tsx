@@ -13,7 +13,7 @@ import styles from "../../panels/Panel.module.css";
 
 const SPREADS: { value: SoftenSettings["spreads"]; label: string; title: string }[] = [
   { value: "lights", label: "Lights spread", title: "As a soft lens draws: lights glow over what is beside them, darks stay" },
-  { value: "all", label: "All melts", title: "A plain blur" },
+  { value: "all", label: "All softened", title: "A plain blur" },
 ];
 
 export const formatSoftness = (radius: number) => `${(100 * radius).toFixed(radius < 0.01 ? 2 : 1)} %`;
