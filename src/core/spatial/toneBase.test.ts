@@ -139,11 +139,15 @@ describe("a contrast mask beside a step", () => {
     [0.25, 0.8, 0.1, 0.9],
     [0.4, 0.6, 0.1, 0.35],
     [0.35, 0.5, 0.2, 0.28],
-  ])("from %d to %d: a halo under %d of a zone with edges, in grain too; a broad one without", (low, high, most, plain) => {
-    expect(halo(masked(true, low, high))).toBeLessThan(most);
-    expect(halo(masked(true, low, high, 0.03))).toBeLessThan(most);
-    expect(halo(masked(false, low, high))).toBeGreaterThan(plain);
-  }, 120_000);
+  ])(
+    "from %d to %d: a halo under %d of a zone with edges, in grain too; a broad one without",
+    (low, high, most, plain) => {
+      expect(halo(masked(true, low, high))).toBeLessThan(most);
+      expect(halo(masked(true, low, high, 0.03))).toBeLessThan(most);
+      expect(halo(masked(false, low, high))).toBeGreaterThan(plain);
+    },
+    120_000,
+  );
   test("tames the step as much with edges as without", () => {
     const [kept, spread] = [masked(true, 0.25, 0.75), masked(false, 0.25, 0.75)];
     const contrast = (tones: Float64Array) => tones[289]! - tones[10]!;
