@@ -1,4 +1,5 @@
 import { randomUUID } from "node:crypto";
+import { Agent, request } from "node:http";
 import { setTimeout as pause } from "node:timers/promises";
 import { defaultPlan } from "@/core/plan/defaultPlan";
 
@@ -6,15 +7,32 @@ import { defaultPlan } from "@/core/plan/defaultPlan";
 
 const [PEOPLE, HOSTILE_A_SECOND, SECONDS] = [20, 100, 20];
 const address = process.argv[2]!;
-const json = { "content-type": "application/json" };
 
-function send(method: string, path: string, body?: string): Promise<Response> {
-  return fetch(address + path, { method, headers: json, ...(body !== undefined && { body }) });
+interface Answer {
+  status: number;
+  text: string;
 }
 
-const page = await (await fetch(`${address}/`)).text();
-const first = /\/prints\/([0-9a-f-]{36})/.exec(page)![1]!;
-const { pictureId } = (await (await send("PATCH", `/api/prints/${first}`, "{}")).json()) as { pictureId: string };
+/** Each who asks has connections of his own: what is cut off for one is nothing to another. */
+function asker(keepAlive: boolean): (method: string, path: string, body?: string) => Promise<Answer> {
+  const agent = new Agent({ keepAlive });
+  return (method, path, body) =>
+    new Promise((resolve, reject) => {
+      const headers = body === undefined ? {} : { "content-type": "application/json", "content-length": Buffer.byteLength(body) };
+      const asked = request(address + path, { method, agent, headers }, (answer) => {
+        let text = "";
+        answer.setEncoding("utf8").on("data", (chunk: string) => (text += chunk));
+        answer.once("end", () => resolve({ status: answer.statusCode!, text }));
+        answer.once("error", reject);
+      });
+      asked.once("error", reject);
+      asked.end(body);
+    });
+}
+
+const send = asker(true);
+const first = /\/prints\/([0-9a-f-]{36})/.exec((await send("GET", "/")).text)![1]!;
+const { pictureId } = JSON.parse((await send("PATCH", `/api/prints/${first}`, "{}")).text) as { pictureId: string };
 const revision = (label: string, plan: string) => `{"id":"${randomUUID()}","base":"${randomUUID()}","label":"${label}","plan":${plan}}`;
 
 const BODIES: [string, string, string][] = [
@@ -34,13 +52,11 @@ const refused: Record<string, number> = {};
 let isOver = false;
 
 async function flood(): Promise<void> {
+  const hostile = asker(false);
   for (let n = 0; !isOver; n++) {
     const [method, path, body] = BODIES[n % BODIES.length]!;
-    void send(method, path, method === "GET" ? undefined : body).then(
-      async (answer) => {
-        refused[answer.status] = (refused[answer.status] ?? 0) + 1;
-        await answer.arrayBuffer().catch(() => {});
-      },
+    void hostile(method, path, method === "GET" ? undefined : body).then(
+      ({ status }) => (refused[status] = (refused[status] ?? 0) + 1),
       () => (refused["cut off"] = (refused["cut off"] ?? 0) + 1),
     );
     await pause(1000 / HOSTILE_A_SECOND);
@@ -49,7 +65,8 @@ async function flood(): Promise<void> {
 
 /** One who saves a step five times a second; how long each took, in milliseconds. */
 async function person(): Promise<number[]> {
-  const made = (await (await send("POST", `/api/pictures/${pictureId}/prints`, "{}")).json()) as { id: string; head: string };
+  const send = asker(true);
+  const made = JSON.parse((await send("POST", `/api/pictures/${pictureId}/prints`, "{}")).text) as { id: string; head: string };
   let base = made.head;
   const plan = defaultPlan();
   const took: number[] = [];
@@ -59,7 +76,7 @@ async function person(): Promise<number[]> {
     const begin = performance.now();
     const answer = await send("POST", `/api/prints/${made.id}/revisions`, JSON.stringify({ id, base, label: "Strength", plan }));
     took.push(performance.now() - begin);
-    if (answer.status !== 204) throw new Error(`a step was not saved: ${answer.status} ${await answer.text()}`);
+    if (answer.status !== 204) throw new Error(`a step was not saved: ${answer.status} ${answer.text}`);
     base = id;
     await pause(200);
   }
