@@ -28,16 +28,17 @@ export async function applicationPlace() {
   return { folder, port: await freePort(), databasePort: await freePort() };
 }
 
+export type Place = Awaited<ReturnType<typeof applicationPlace>>;
+
+/** Calls ./start at a place, in a group of processes of its own. */
+export function callStart({ port, folder, databasePort }: Place) {
+  const env = { ...process.env, PORT: String(port), NIGROGRAPHE_DATA: folder, NIGROGRAPHE_DB_PORT: String(databasePort), DATABASE_URL: "" };
+  return spawn("./start", [], { env, detached: true, stdio: ["ignore", "pipe", "pipe"] });
+}
+
 /** Starts the whole application as a person does. */
-export async function startApplication(place: Awaited<ReturnType<typeof applicationPlace>>): Promise<Application> {
-  const env = {
-    ...process.env,
-    PORT: String(place.port),
-    NIGROGRAPHE_DATA: place.folder,
-    NIGROGRAPHE_DB_PORT: String(place.databasePort),
-    DATABASE_URL: "",
-  };
-  const application = spawn("./start", [], { env, detached: true, stdio: ["ignore", "pipe", "pipe"] });
+export async function startApplication(place: Place): Promise<Application> {
+  const application = callStart(place);
   const ended = new Promise((resolve) => application.once("exit", resolve));
   let said = "";
   await new Promise<void>((resolve, reject) => {

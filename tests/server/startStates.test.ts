@@ -1,27 +1,18 @@
-import { execFileSync, spawn } from "node:child_process";
+import { execFileSync } from "node:child_process";
 import { existsSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { expect, test } from "vitest";
 import { connect } from "@/server/db";
 import { startCluster } from "../../scripts/cluster.mjs";
-import { applicationPlace } from "../browser/application";
+import { applicationPlace, callStart, type Place } from "../browser/application";
 
 // ./start is ended in every state it can be in: as Ctrl+C does, and by killing all of it at once.
 
 const series = (JSON.parse(readFileSync("demo/series.json", "utf8")) as unknown[]).length;
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
-type Place = Awaited<ReturnType<typeof applicationPlace>>;
-
 function begin(place: Place) {
-  const env = {
-    ...process.env,
-    PORT: String(place.port),
-    NIGROGRAPHE_DATA: place.folder,
-    NIGROGRAPHE_DB_PORT: String(place.databasePort),
-    DATABASE_URL: "",
-  };
-  const child = spawn("./start", [], { env, detached: true, stdio: ["ignore", "pipe", "pipe"] });
+  const child = callStart(place);
   let words = "";
   for (const stream of [child.stdout, child.stderr]) stream.on("data", (chunk: Buffer) => (words += chunk.toString()));
   const ended = new Promise<number | null>((resolve) => child.once("exit", resolve));
