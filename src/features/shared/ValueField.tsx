@@ -16,7 +16,7 @@ interface Props {
 /** A whole number that is typed. */
 export function ValueField({ label, note, value, min, max, rest, onChange }: Props) {
   return (
-    <div className={styles.row}>
+    <div className={`${styles.row} ${styles.field}`}>
       <span className={styles.label}>{label}</span>
       <span className={styles.note}>{note}</span>
       <TypedValue
