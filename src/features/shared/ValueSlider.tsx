@@ -2,6 +2,7 @@
 import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from "react";
 import { readNumber, readTyped } from "./readTyped";
 import { TypedValue } from "./TypedValue";
+import { useFocusedWheel } from "./useFocusedWheel";
 import styles from "./ValueSlider.module.css";
 
 interface Props {
@@ -99,22 +100,7 @@ export function ValueSlider({
     moves[event.key]!();
   };
 
-  // React's wheel listener is passive; the page must not scroll while a slider turns.
-  const wheel = useRef(nudge);
-  useEffect(() => {
-    wheel.current = nudge;
-  });
-  useEffect(() => {
-    const element = track.current!;
-    const onWheel = (event: WheelEvent) => {
-      // The wheel turns the slider that has the focus; over any other it scrolls the panel.
-      if (document.activeElement !== element) return;
-      event.preventDefault();
-      wheel.current((event.deltaY < 0 ? step : -step) * (event.shiftKey ? SHIFT_FACTOR : 1));
-    };
-    element.addEventListener("wheel", onWheel, { passive: false });
-    return () => element.removeEventListener("wheel", onWheel);
-  }, [step]);
+  useFocusedWheel(track, (isUp, isFast) => nudge((isUp ? step : -step) * (isFast ? SHIFT_FACTOR : 1)));
 
   return (
     <div className={styles.row}>
