@@ -104,7 +104,7 @@ const PLANS: Record<string, () => Plan> = {
   "without strokes": plan24,
   "through a region of 2,000 strokes"() {
     const plan = plan24();
-    const area = { id: "area", combine: "add", kind: "brush", x: 0, y: 0, strokes: strokes2000() } as const;
+    const area = { id: "area", combine: "add", kind: "brush", beneath: true, x: 0, y: 0, strokes: strokes2000() } as const;
     plan.regions = [{ ...emptyRegion("region", "Region"), shapes: [area] }];
     plan.passes[0]!.region = "region";
     return plan;
@@ -114,7 +114,7 @@ const PLANS: Record<string, () => Plan> = {
     const strokes = strokes2000()
       .slice(0, 200)
       .map((stroke) => ({ ...stroke, hardness: 1, flow: 0.5 }));
-    const area = { id: "area", combine: "add", kind: "brush", x: 0, y: 0, strokes } as const;
+    const area = { id: "area", combine: "add", kind: "brush", beneath: true, x: 0, y: 0, strokes } as const;
     plan.regions = [{ ...emptyRegion("region", "Region"), shapes: [area] }];
     plan.passes[0]!.region = "region";
     return plan;

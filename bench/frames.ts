@@ -176,7 +176,9 @@ async function regions(): Promise<void> {
   };
   const preview = () => middleOf('[data-testid="preview"]');
   for (const count of [5, 5000]) {
-    await openPlan(planWithRegion({ shapes: [{ id: "area", combine: "add", kind: "brush", x: 0, y: 0, strokes: manyStrokes(count) }] }));
+    await openPlan(
+      planWithRegion({ shapes: [{ id: "area", combine: "add", kind: "brush", beneath: true, x: 0, y: 0, strokes: manyStrokes(count) }] }),
+    );
     await choosePass(12);
     await page.click('[data-testid="draw-brush"]');
     await rest();
@@ -213,6 +215,7 @@ async function regions(): Promise<void> {
     tolerance: 0.1,
     connected: true,
     edges: "colour",
+    apart: "place",
   };
   for (const [what, region] of [
     ["likeness", { shapes: [likeness] }],

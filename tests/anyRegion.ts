@@ -53,6 +53,7 @@ export const anyShape: fc.Arbitrary<Shape> = fc.oneof(
     x: number(-0.2, 0.2),
     y: number(-0.2, 0.2),
     strokes: fc.array(anyStroke, { maxLength: 5 }),
+    beneath: fc.boolean(),
   }),
   fc.record({
     ...base,
@@ -62,6 +63,7 @@ export const anyShape: fc.Arbitrary<Shape> = fc.oneof(
     tolerance: number(0.005, 0.6),
     connected: fc.boolean(),
     edges: fc.constantFrom("tone" as const, "colour" as const),
+    apart: fc.constantFrom("colour" as const, "place" as const),
   }),
 );
 

@@ -7,7 +7,15 @@ import type { BrushShape, Region } from "@/core/region/region";
 
 // A plan whose passes act through brushed regions.
 
-export const brushed = (id: string, strokes: Stroke[]): BrushShape => ({ id, combine: "add", kind: "brush", x: 0, y: 0, strokes });
+export const brushed = (id: string, strokes: Stroke[]): BrushShape => ({
+  id,
+  combine: "add",
+  kind: "brush",
+  beneath: true,
+  x: 0,
+  y: 0,
+  strokes,
+});
 export const region = (id: string, shape: BrushShape, others: Partial<Region>): Region => ({
   id,
   name: id,

@@ -57,8 +57,18 @@ describe("upgrades", () => {
   test("from 9: a likeness goes on finding its borders by tone", () => {
     const like = { id: "l", combine: "add", kind: "likeness", touched: [{ x: 0.5, y: 0.5 }], not: [], tolerance: 0.1, connected: true };
     const region = { id: "r", name: "R", shapes: [like], soften: 0, fit: 0, invert: false, density: 1 };
-    expect(at(9, (old) => (old.regions = [region])).regions[0]!.shapes).toEqual([{ ...like, edges: "tone" }]);
+    expect(at(9, (old) => (old.regions = [region])).regions[0]!.shapes).toEqual([{ ...like, edges: "tone", apart: "colour" }]);
     expect(() => at(10, (now) => (now.regions = [region]))).toThrow("regions[0].shapes[0].edges");
+  });
+  test("from 10: what is taken away from a likeness goes on being told by colour, and strokes erase their own alone", () => {
+    const like = { id: "l", combine: "add", kind: "likeness", touched: [], not: [], tolerance: 0.1, connected: true, edges: "colour" };
+    const brush = { id: "b", combine: "add", kind: "brush", x: 0, y: 0, strokes: [] };
+    const region = { id: "r", name: "R", shapes: [like, brush], soften: 0, fit: 0, invert: false, density: 1 };
+    expect(at(10, (old) => (old.regions = [region])).regions[0]!.shapes).toEqual([
+      { ...like, apart: "colour" },
+      { ...brush, beneath: false },
+    ]);
+    expect(() => at(11, (now) => (now.regions = [region]))).toThrow(/shapes\[0\]\.apart.*\n.*shapes\[1\]\.beneath/);
   });
   test("from 9: a set acts everywhere and on all tones", () => {
     const plan = at(9, (old) => {

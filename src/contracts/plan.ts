@@ -104,6 +104,12 @@ const UPGRADES: Record<number, (plan: Record<string, unknown>) => Record<string,
     sets: withEachPass(plan.sets, { region: null, gate: null }),
     regions: withEachShape(plan.regions, "likeness", { edges: "tone" }),
   }),
+  // 10 → 11: what is taken away from a likeness may be told by place; a brush may erase the shapes before it.
+  10: (plan) => ({
+    ...plan,
+    version: 11,
+    regions: withEachShape(withEachShape(plan.regions, "likeness", { apart: "colour" }), "brush", { beneath: false }),
+  }),
 };
 
 /** Shapes of a region that have one id are told apart: all but the first get another. */

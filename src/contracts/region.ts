@@ -81,6 +81,7 @@ const ShapeSchema = z.discriminatedUnion("kind", [
     x: Coordinate.describe("Moved by this since it was laid"),
     y: Coordinate,
     strokes: z.array(StrokeSchema).max(MOST_STROKES),
+    beneath: z.boolean().describe("Whether erasing, where it is added, takes from the shapes before it too"),
   }),
   z.strictObject({
     ...base,
@@ -90,6 +91,9 @@ const ShapeSchema = z.discriminatedUnion("kind", [
     tolerance: z.number().min(LEAST_TOLERANCE).max(MOST_TOLERANCE).describe("Distance of colours in OKLab that still counts"),
     connected: z.boolean(),
     edges: z.enum(["tone", "colour"]).describe("Whether its borders are found by the mixed tone, or by the colours it is like"),
+    apart: z
+      .enum(["colour", "place"])
+      .describe("Whether what is taken away is told by colour alone, or, where colours are alike, by what hangs together with it"),
   }),
   z
     .strictObject({

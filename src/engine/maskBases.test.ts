@@ -28,6 +28,7 @@ const like: LikenessShape = {
   tolerance: 0.15,
   connected: true,
   edges: "tone",
+  apart: "place",
 };
 const region: Region = { id: "brick", name: "Brick", shapes: [like], soften: 0, fit: 0, invert: false, density: 1 };
 const maskOf = (region: Region) => ({ key: JSON.stringify(region), region, gate: undefined }) as unknown as CompiledMask;

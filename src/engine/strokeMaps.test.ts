@@ -68,7 +68,7 @@ test("hard strokes are laid on the pixels themselves, however large the picture"
 
 test("a brushed area that was moved lies where it was moved to", () => {
   const strokes = Array.from({ length: 8 }, (_, i) => stroke(i, { burns: false }));
-  const shape = { id: "area", kind: "brush" as const, combine: "add" as const, x: 0.013, y: -0.021, strokes };
+  const shape = { id: "area", kind: "brush" as const, beneath: true, combine: "add" as const, x: 0.013, y: -0.021, strokes };
   const laid = new StrokeMaps(whole).brushed(shape, part)!;
   const exact = new Float32Array(laid.length);
   layStrokes(exact, { ...part, x: part.x - 0.013 * 6000, y: part.y + 0.021 * 6000 }, strokes, brushGoal);

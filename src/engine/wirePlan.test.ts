@@ -15,7 +15,9 @@ const stroke = (x: number) => ({
 });
 const planOf = (strokes: ReturnType<typeof stroke>[]): Plan => ({
   ...defaultPlan(),
-  regions: [{ ...emptyRegion("region", "Region"), shapes: [{ id: "area", combine: "add", kind: "brush", x: 0, y: 0, strokes }] }],
+  regions: [
+    { ...emptyRegion("region", "Region"), shapes: [{ id: "area", combine: "add", kind: "brush", beneath: true, x: 0, y: 0, strokes }] },
+  ],
 });
 
 test("plans arrive as they were sent, and a stroke goes but once", () => {

@@ -277,7 +277,10 @@ describe("a thing chosen by its likeness", () => {
       tolerance: 0.1,
       connected: true,
     } as const;
-    const region = { ...emptyRegion("disc", "Disc"), shapes: [{ ...like, touched: [...like.touched], not: [], edges: "colour" as const }] };
+    const region = {
+      ...emptyRegion("disc", "Disc"),
+      shapes: [{ ...like, touched: [...like.touched], not: [], edges: "colour" as const, apart: "place" as const }],
+    };
     stage.update(compilePlan({ ...planOf(returned(1, { region: "disc" })), regions: [region] }), undefined);
     const { a, b } = stage.chromaAfter(1)!;
     const row = (H / 2) * W;

@@ -292,6 +292,7 @@ describe("a pale sky, as a JPEG keeps it", () => {
         tolerance: 0.02,
         connected: false,
         edges: "colour",
+        apart: "place",
       } as const;
       const regions = [{ ...emptyRegion("sky", "Sky"), shapes: [{ ...shape, touched, not: [] }] }];
       return { ...plan, regions, passes: [{ ...plan.passes[0]!, gate: null, region: "sky" }] };
@@ -402,7 +403,10 @@ test.each([
       connected: true,
     } as const;
     const regions = [
-      { ...emptyRegion("like", "Like"), shapes: [{ ...like, touched: [...like.touched], not: [], edges: "tone" as const }] },
+      {
+        ...emptyRegion("like", "Like"),
+        shapes: [{ ...like, touched: [...like.touched], not: [], edges: "tone" as const, apart: "place" as const }],
+      },
     ];
     const compiled = compilePlan({ ...pulled(140, -1.5, 1), regions, passes: passes as unknown as Plan["passes"] });
     const found = stage.render(stage.source.asFarAsGiven(compiled), undefined, SHOWING);

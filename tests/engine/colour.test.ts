@@ -53,6 +53,7 @@ const LIKE: Shape = {
   tolerance: 0.3,
   connected: true,
   edges: "colour",
+  apart: "place",
 };
 
 function planOf(...passes: Pass[]): Plan {

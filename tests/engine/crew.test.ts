@@ -162,7 +162,7 @@ describe("helpers that are no help", () => {
     }));
     const drawn: Plan = {
       ...defaultPlan(),
-      regions: [{ ...emptyRegion("r", "R"), shapes: [{ id: "b", combine: "add", kind: "brush", x: 0, y: 0, strokes }] }],
+      regions: [{ ...emptyRegion("r", "R"), shapes: [{ id: "b", combine: "add", kind: "brush", beneath: true, x: 0, y: 0, strokes }] }],
       passes: [{ ...restingPass("exposure", "e", "E"), region: "r", move: { kind: "exposure", ...restingExposure(), strokes } }],
     };
     const compiled = compilePlan(drawn);

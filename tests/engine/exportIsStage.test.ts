@@ -62,7 +62,7 @@ function planOf(kind: MoveKind, frame: Frame): Plan {
     inner: 0.05,
     outer: 0.1,
   } as const;
-  const brush = { id: "b", combine: "add", kind: "brush", x: 0, y: 0.1, strokes: [STROKE] } as const;
+  const brush = { id: "b", combine: "add", kind: "brush", beneath: true, x: 0, y: 0.1, strokes: [STROKE] } as const;
   plan.regions = [{ ...emptyRegion("r", "Region"), shapes: [oval, { ...brush, strokes: [...brush.strokes] }], soften: 0.01 }];
   plan.mix = { ...plan.mix, clean: 1, weights: { red: 0.7, green: 0.5, blue: -0.2 }, hueKnots: [{ hueDeg: 30, stops: 1 }] };
   const gate = { ...openGate(), from: 1, to: 9, hue: { centreDeg: 100, widthDeg: 60, shoulderDeg: 60, invert: true } };

@@ -68,6 +68,7 @@ const withMasks = (spots: readonly Spot[]) =>
             tolerance: 0.3,
             connected: true,
             edges: "tone",
+            apart: "place",
           },
         ],
       },

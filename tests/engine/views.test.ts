@@ -29,6 +29,7 @@ function plan(red: number, medium: number): Plan {
     tolerance: 0.3,
     connected: true,
     edges: "colour",
+    apart: "place",
   };
   return {
     ...defaultPlan(),

@@ -165,7 +165,7 @@ describe("plans of many strokes", () => {
       {
         ...emptyRegion("region", "Region"),
         shapes: [
-          { id: "area", combine: "add", kind: "brush", x: 0, y: 0, strokes },
+          { id: "area", combine: "add", kind: "brush", beneath: true, x: 0, y: 0, strokes },
           { id: "file", combine: "subtract", kind: "picture", width: 90, height: 60, levels },
         ],
       },

@@ -209,7 +209,15 @@ describe("dabs at any size and pressure", () => {
     for (let x = 60; x < 240; x++) expect(inside[x]).toBe(0);
     // Moved since it was laid, it is told by where it lies now.
     const moved = rasterShape(
-      { id: "b", combine: "add", kind: "brush", x: 0, y: -0.27, strokes: [stroke(line(1), { radius: 0.08, hardness: 0, flow: 0.1 })] },
+      {
+        id: "b",
+        combine: "add",
+        kind: "brush",
+        beneath: true,
+        x: 0,
+        y: -0.27,
+        strokes: [stroke(line(1), { radius: 0.08, hardness: 0, flow: 0.1 })],
+      },
       wholeGrid({ width: 300, height: 200 }),
     );
     expect(furthest(moved, near)).toBeLessThan(2e-3);

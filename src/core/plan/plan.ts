@@ -8,7 +8,7 @@ import type { Spot } from "../spots/spot";
 
 export type { Move, MoveKind, MoveOf };
 
-export const PLAN_VERSION = 10;
+export const PLAN_VERSION = 11;
 
 /** Colour to monochrome: weights in linear light, then the hue response. */
 export interface Mix extends MixLook {

@@ -49,6 +49,7 @@ test("a guide of no colours tells nothing apart, and one of many keeps those fur
     tolerance: 0.1,
     connected: false,
     edges: "colour",
+    apart: "place",
   };
   const { colours, reach } = guideOf(picture, shape);
   expect(reach).toBe(0.2);

@@ -1,6 +1,8 @@
 import type { Size } from "../spatial/areaReduce";
 import type { ColourGuide } from "../spatial/toneBase";
 import { smoothStep } from "./contour";
+import { wayFrom } from "./nearerPlace";
+import { reachable } from "./reachable";
 import type { LikenessShape, Point } from "./region";
 
 /** The picture as likeness sees it: OKLab, one plane each, and nothing finer than an eye takes for one colour. */
@@ -21,20 +23,73 @@ const SHOULDER = 0.35;
 const LEVELS = 512;
 
 /**
- * How like the touched places every place is, 0–1: by the distance of colours in OKLab and, where asked, only as far as one can go
- * from a touched place without ever leaving what is like it.
+ * How like the touched places every place is, 0–1: by the distance of colours in OKLab, less what is taken away, and, where asked,
+ * only as far as it hangs together with a touched place.
  *
  * Shape   a value for each pixel of the picture.
- * Source  our own; the connected form is the minimax path distance of a flood from the touched places, compared with a
- *         geodesic one (Criminisi et al. 2008) in docs/decisions/0008-regions.md.
+ * Source  our own; the ways compared are in docs/decisions/0008-regions.md.
  */
-export function likeness(picture: LabPicture, { touched, not, tolerance, connected }: LikenessShape): Float32Array {
+export function likeness(picture: LabPicture, shape: LikenessShape): Float32Array {
+  if (shape.apart === "colour") return likenessByColour(picture, shape);
+  const { touched, not, tolerance, connected } = shape;
+  const distance = colourDistance(picture, touched);
+  const like = distance.map((away) => shareOf(away, tolerance));
+  const seeds = pixelsAt(picture, touched);
+  const taken = pixelsAt(picture, not);
+  if (taken.length > 0) takeAway(like, picture, { distance, refused: colourDistance(picture, not), seeds, taken, tolerance });
+  if (connected) reachable(like, picture, seeds).forEach((reached, i) => (like[i] = like[i]! * reached));
+  return like;
+}
+
+function shareOf(distance: number, tolerance: number): number {
+  return smoothStep((tolerance * (1 + SHOULDER) - distance) / (2 * SHOULDER * tolerance));
+}
+
+interface Sides {
+  /** How far each pixel's colour is from those meant, and from those that are not. */
+  distance: Float32Array;
+  refused: Float32Array;
+  /** The pixels touched on either side. */
+  seeds: readonly number[];
+  taken: readonly number[];
+  tolerance: number;
+}
+
+/**
+ * Takes away, in place, what is nearer in colour to what is not meant; where colours do not tell, what hangs together with a place that is
+ * not meant and lies nearer to it than to any that is, by a way along which the colour changes little.
+ */
+function takeAway(like: Float32Array, picture: LabPicture, { distance, refused, seeds, taken, tolerance }: Sides): void {
+  const change = changeIn(picture);
+  const limit = tolerance * (1 + SHOULDER);
+  const fromMeant = wayFrom(seeds, picture, (at) => like[at]! > 0, change);
+  const fromTaken = wayFrom(taken, picture, (at) => like[at]! > 0 && refused[at]! <= limit, change);
+  for (let i = 0; i < like.length; i++) {
+    if (like[i] === 0) continue;
+    const tells = smoothStep((Math.abs(distance[i]! - refused[i]!) - SAME_COLOUR) / (2 * SAME_COLOUR));
+    const byPlace = fromTaken[i] === Infinity ? 1 : fromMeant[i] === Infinity ? 0 : preferred(fromMeant[i]!, fromTaken[i]!);
+    like[i] = like[i]! * (tells * preferred(distance[i]!, refused[i]!) + (1 - tells) * byPlace);
+  }
+}
+
+/** How much the colour changes between two pixels. */
+function changeIn({ lightness, a, b }: LabPicture): (from: number, to: number) => number {
+  return (from, to) => {
+    const dl = LIGHTNESS_WEIGHT * (lightness[from]! - lightness[to]!);
+    const da = a[from]! - a[to]!;
+    const db = b[from]! - b[to]!;
+    return Math.sqrt(dl * dl + da * da + db * db);
+  };
+}
+
+/** As plans before version 11 have it: what is taken away is told by colour alone, and all that a flood of single pixels reaches counts. */
+function likenessByColour(picture: LabPicture, { touched, not, tolerance, connected }: LikenessShape): Float32Array {
   const distance = colourDistance(picture, touched);
   const reached = connected ? flooded(distance, picture, touched, tolerance * (1 + SHOULDER)) : distance;
   const refused = not.length > 0 ? colourDistance(picture, not) : undefined;
   const like = new Float32Array(distance.length);
   for (let i = 0; i < like.length; i++) {
-    const share = smoothStep((tolerance * (1 + SHOULDER) - reached[i]!) / (2 * SHOULDER * tolerance));
+    const share = shareOf(reached[i]!, tolerance);
     like[i] = share === 0 || !refused ? share : share * preferred(distance[i]!, refused[i]!);
   }
   return like;
@@ -71,18 +126,22 @@ function distanceOf([l, a, b]: LabColour, [m, c, d]: LabColour): number {
 
 function colourDistance(picture: LabPicture, places: readonly Point[]): Float32Array {
   const { lightness, a, b } = picture;
-  const colours = distinctColours(picture, places);
-  const out = new Float32Array(lightness.length).fill(Infinity);
-  for (const [cl, ca, cb] of colours) {
-    for (let i = 0; i < out.length; i++) {
-      const dl = LIGHTNESS_WEIGHT * (lightness[i]! - cl);
-      const da = a[i]! - ca;
-      const db = b[i]! - cb;
+  const colours = Float64Array.from(distinctColours(picture, places).flat());
+  const out = new Float32Array(lightness.length);
+  for (let i = 0; i < out.length; i++) {
+    const l = lightness[i]!;
+    const m = a[i]!;
+    const n = b[i]!;
+    let least = Infinity;
+    for (let c = 0; c < colours.length; c += 3) {
+      const dl = LIGHTNESS_WEIGHT * (l - colours[c]!);
+      const da = m - colours[c + 1]!;
+      const db = n - colours[c + 2]!;
       const square = dl * dl + da * da + db * db;
-      if (square < out[i]!) out[i] = square;
+      if (square < least) least = square;
     }
+    out[i] = Math.sqrt(Math.fround(least));
   }
-  for (let i = 0; i < out.length; i++) out[i] = Math.sqrt(out[i]!);
   return out;
 }
 
@@ -103,6 +162,10 @@ function pixelAt({ width, height }: Size, { x, y }: Point): number | undefined {
   const scale = Math.max(width, height);
   const [column, row] = [Math.floor(x * scale), Math.floor(y * scale)];
   return column >= 0 && row >= 0 && column < width && row < height ? row * width + column : undefined;
+}
+
+function pixelsAt(picture: Size, places: readonly Point[]): number[] {
+  return places.flatMap((place) => pixelAt(picture, place) ?? []);
 }
 
 /** The largest distance met on the best way from any seed, for every place; infinite where a way must pass `limit`. */

@@ -1,18 +1,18 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
-import { anyShape } from "../../../tests/anyRegion";
+import { anyShape, anyStroke } from "../../../tests/anyRegion";
 import { areaReduceRows } from "../spatial/areaReduce";
 import { boxBlur } from "../spatial/boxBlur";
+import { layStrokes } from "../brush/layStrokes";
 import { layBase } from "../spatial/layBase";
 import { combineShapes, finishRegion } from "./combineShapes";
 import { unionBoundary } from "./boundary";
 import { contourOf } from "./contour";
 import { gridOf, wholeGrid, type Grid } from "./grid";
 import { fittedBase, guidedBase } from "./guidedBase";
-import { likeness } from "./likeness";
 import { middleOfShape, movedShape, turnedShape } from "./moveShape";
-import { rasterShape, type DrawnShape } from "./rasterShape";
-import type { LikenessShape, OutlineShape, OvalShape } from "./region";
+import { brushGoal, brushGrid, rasterShape, type DrawnShape } from "./rasterShape";
+import type { OutlineShape, OvalShape, Shape } from "./region";
 import { signedDistance } from "./signedDistance";
 
 const square = (from: number, to: number): Float64Array => Float64Array.from([from, from, to, from, to, to, from, to]);
@@ -193,6 +193,8 @@ describe("shapes on a grid", () => {
   });
 });
 
+const furthest = (a: Float32Array, b: Float32Array) => a.reduce((most, value, i) => Math.max(most, Math.abs(value - b[i]!)), 0);
+
 describe("shapes together", () => {
   const planes = { a: Float32Array.of(0, 0.5, 1, 0.3), b: Float32Array.of(0.5, 0.5, 0.25, 1) };
   const shape = (id: "a" | "b", combine: "add" | "subtract" | "intersect") => ({ ...oval, id, combine });
@@ -210,6 +212,26 @@ describe("shapes together", () => {
   test("one that begins by taking away begins with the whole picture; none at all is nothing", () => {
     expect([...combineShapes([shape("b", "subtract")], planeOf, 4)]).toEqual([0.5, 0.5, 0.75, 0]);
     expect([...combineShapes([], planeOf, 4)]).toEqual([0, 0, 0, 0]);
+  });
+  test("strokes that erase beneath leave of a shape what they leave of it laid right on it, and other erasing leaves it alone", () => {
+    const grid = wholeGrid({ width: 60, height: 40 });
+    const under = { ...oval, id: "under" };
+    const laid = rasterShape(under, grid);
+    fc.assert(
+      fc.property(fc.array(anyStroke, { maxLength: 4 }), (any) => {
+        const strokes = any.map((stroke) => ({ ...stroke, radius: Math.max(stroke.radius, 0.01) }));
+        const brush = { id: "b", combine: "add", kind: "brush", x: 0.02, y: -0.01, strokes, beneath: true } as const;
+        const lay = (shape: Shape) => rasterShape(shape as DrawnShape, grid);
+        const own = combineShapes([under, { ...brush, beneath: false }], lay, laid.length);
+        const both = combineShapes([under, brush], lay, laid.length);
+        if (strokes.every(({ erase }) => !erase)) expect(furthest(both, own)).toBeLessThan(1e-5);
+        expect(own.every((share, i) => share >= laid[i]! - 1e-6)).toBe(true);
+        const onIt = laid.slice();
+        layStrokes(onIt, brushGrid(brush, grid), strokes, brushGoal);
+        expect(furthest(both, onIt)).toBeLessThan(1e-4);
+      }),
+      { numRuns: 40 },
+    );
   });
   test("inverted and thinned", () => {
     const plane = Float32Array.of(0, 0.25, 1);
@@ -243,40 +265,6 @@ describe("moving and turning", () => {
     };
     expect(middleOfShape(movedShape(outline, 0.1, 0.2))!.x).toBeCloseTo(0.3, 9);
     expect(contourOf(outline).length).toBeGreaterThan(6);
-  });
-});
-
-describe("likeness", () => {
-  // Two patches of one colour, apart, on a ground of another.
-  const [width, height] = [60, 40];
-  const isPatch = (x: number, y: number) => y >= 10 && y < 30 && ((x >= 5 && x < 20) || (x >= 40 && x < 55));
-  const plane = (inside: number, outside: number) =>
-    Float32Array.from({ length: width * height }, (_, i) => (isPatch(i % width, Math.floor(i / width)) ? inside : outside));
-  const picture = { width, height, lightness: plane(0.6, 0.62), a: plane(0.1, -0.05), b: plane(0.02, 0.02) };
-  const shape: LikenessShape = {
-    id: "l",
-    combine: "add",
-    kind: "likeness",
-    touched: [{ x: 10 / 60, y: 20 / 60 }],
-    not: [],
-    tolerance: 0.06,
-    connected: true,
-    edges: "tone",
-  };
-  const at = (like: Float32Array, x: number, y: number) => like[y * width + x]!;
-  test("takes the touched patch, whole and alone", () => {
-    const like = likeness(picture, shape);
-    for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) expect(at(like, x, y)).toBe(isPatch(x, y) && x < 30 ? 1 : 0);
-  });
-  test("everywhere takes the other patch too, unless that is what is not meant", () => {
-    const everywhere = likeness(picture, { ...shape, connected: false });
-    expect([at(everywhere, 10, 20), at(everywhere, 45, 20), at(everywhere, 30, 20)]).toEqual([1, 1, 0]);
-    const ground = likeness(picture, { ...shape, connected: false, tolerance: 0.4, not: [{ x: 30 / 60, y: 5 / 60 }] });
-    expect(at(ground, 10, 20)).toBe(1);
-    expect(at(ground, 30, 5)).toBe(0);
-  });
-  test("touched nowhere, or outside the picture, it is nothing", () => {
-    for (const touched of [[], [{ x: 3, y: 3 }]]) expect(Math.max(...likeness(picture, { ...shape, touched }))).toBe(0);
   });
 });
 

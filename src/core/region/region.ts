@@ -54,6 +54,8 @@ export interface GradientShape extends ShapeBase {
 export interface BrushShape extends ShapeBase, Point {
   kind: "brush";
   strokes: Stroke[];
+  /** Whether erasing, where it is added, takes from the shapes before it too, not from its own strokes alone. */
+  beneath: boolean;
 }
 
 /** What resembles the touched places. */
@@ -68,6 +70,8 @@ export interface LikenessShape extends ShapeBase {
   connected: boolean;
   /** Whether its borders are found where the mixed tone changes, or where what is like the touched colours ends. */
   edges: "tone" | "colour";
+  /** What is taken away: all that is nearer in colour to those places, or, where colours do not tell, what hangs together with them. */
+  apart: "colour" | "place";
 }
 
 /** A greyscale picture laid over the whole, stretched to it: white acts, black does not. */
@@ -112,6 +116,8 @@ export const MOST_FIT = 0.1;
 /** A fit that reaches less than a pixel of the picture it is gathered from fits nothing. */
 export const LEAST_FIT = 0.002;
 export const LEAST_TOLERANCE = 0.005;
+/** A sweep brings the colours of its own; it is easier to sweep over more than to take away what was not meant. */
+export const RESTING_TOLERANCE = 0.04;
 export const MOST_TOLERANCE = 0.6;
 
 export function hasFeather(shape: Shape): shape is OutlineShape | OvalShape {

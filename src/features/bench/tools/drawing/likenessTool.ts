@@ -33,6 +33,7 @@ export function sweep(at: Touch, store: BenchStore): Drawer | undefined {
     tolerance: 0.08,
     connected: true,
     edges: "colour",
+    apart: "place",
   };
   if (open && at.shift) return pullTolerance(at, open, store);
   if (!open && at.alt) {

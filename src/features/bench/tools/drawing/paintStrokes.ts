@@ -18,7 +18,7 @@ const LONGEST_WAY = MOST_PATH_POINTS / 2;
 /** Lays a stroke on a brushed area; with Shift a straight one from where the last ended. Alt takes away. */
 export function paint(at: Touch, store: BenchStore): Drawer | undefined {
   const open = openShape(store, "brush");
-  const shape: BrushShape = open ?? { id: uuid(), combine: combineOf(store), kind: "brush", x: 0, y: 0, strokes: [] };
+  const shape: BrushShape = open ?? { id: uuid(), combine: combineOf(store), kind: "brush", beneath: true, x: 0, y: 0, strokes: [] };
   if (!open && !addShape(store, shape)) return undefined;
   store.getState().set({ chosenShape: shape.id });
   return drawStroke<Stroke>(at, store, {
