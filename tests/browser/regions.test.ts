@@ -34,6 +34,11 @@ const dragIn = async (from: readonly [number, number], to: readonly [number, num
   await drag(page, await placeOf(from), await placeOf(to));
   await settled(page);
 };
+const withAlt = async (act: () => Promise<void>) => {
+  await page.keyboard.down("Alt");
+  await act();
+  await page.keyboard.up("Alt");
+};
 const message = (words: string) =>
   page.waitForFunction((text) => document.querySelector("[data-testid=message]")?.textContent?.includes(text), {}, words);
 /** Levels at places while a key is held. */
@@ -48,9 +53,10 @@ const pixelsIn = async (key: "w", places: (readonly [number, number])[]) => {
 };
 /** The mask at the places, 0–255 in levels of tone. */
 const maskAt = () => pixelsIn("w", [...PLACES]);
-/** Without any region, nor any mark of one. */
+/** Without any shape, nor any tool that draws one. */
 const clearRegion = async () => {
   await press(page, "Clear", "aside section:nth-of-type(1)");
+  await page.keyboard.press("r");
   await settled(page);
 };
 
@@ -177,10 +183,22 @@ describe("other shapes", () => {
     };
     const touched = await share();
     expect(touched).toBeGreaterThan(3);
-    await page.keyboard.down("Alt");
-    await dragIn([0.8, 0.8], [0.82, 0.8]);
-    await page.keyboard.up("Alt");
-    expect(await page.$$('[data-testid="shape-handles"] path')).not.toHaveLength(0);
+    await withAlt(() => dragIn([0.72, 0.45], [0.75, 0.45]));
+    const taken = await share();
+    expect(taken).toBeLessThan(0.9 * touched);
+    // Both are seen, listed, and taken back one by one.
+    expect((await page.$$('[data-testid="sweep-touched"], [data-testid="sweep-not"]')).length).toBe(2);
+    expect(await page.$$eval('[aria-label="Where it was touched"] li', (items) => items.length)).toBe(2);
+    await page.click('[data-testid="sweep-not"] [role="button"]');
+    expect(await share()).toBe(touched);
+    expect(await page.$('[data-testid="sweep-not"]')).toBeNull();
+    // Without a key held, by the switch.
+    await page.click('aside [aria-label="Erase"]');
+    await dragIn([0.72, 0.45], [0.75, 0.45]);
+    await page.click('aside [aria-label="Erase"]');
+    expect(await share()).toBeCloseTo(taken, 0);
+    await page.click('[aria-label^="Take back not meant"]');
+    expect(await share()).toBe(touched);
   });
 });
 
@@ -190,9 +208,9 @@ describe("the brush", () => {
     await page.click('[data-testid="draw-brush"]');
     await dragIn([0.4, 0.35], [0.6, 0.35]);
     expect((await maskAt())[0]).toBeGreaterThan(200);
-    await page.keyboard.down("Alt");
-    for (let i = 0; i < 3; i++) await dragIn([0.45, 0.35], [0.55, 0.35]);
-    await page.keyboard.up("Alt");
+    await withAlt(async () => {
+      for (let i = 0; i < 3; i++) await dragIn([0.45, 0.35], [0.55, 0.35]);
+    });
     expect((await maskAt())[0]).toBeLessThan(60);
     for (let i = 0; i < 3; i++) {
       await press(page, "Undo", "header");
@@ -210,8 +228,34 @@ describe("the brush", () => {
     await page.keyboard.up("w");
     expect(level).toBeGreaterThan(100);
   });
+  test("with Alt on what is not drawn yet it brushes away from the whole picture, and gives back without", async () => {
+    await clearRegion();
+    await page.click('[data-testid="draw-brush"]');
+    await withAlt(async () => {
+      for (let i = 0; i < 3; i++) await dragIn([0.4, 0.35], [0.6, 0.35]);
+    });
+    const [middle, ...elsewhere] = await maskAt();
+    expect(middle).toBeLessThan(60);
+    for (const level of elsewhere) expect(level).toBe(255);
+    expect(await textOf(page, "aside")).toContain("The whole picture, of which");
+    for (let i = 0; i < 4; i++) await dragIn([0.4, 0.35], [0.6, 0.35]);
+    expect((await maskAt())[0]).toBeGreaterThan(200);
+  });
+  test("with Alt it takes from whatever was drawn before, not from its own strokes alone", async () => {
+    await clearRegion();
+    await page.click('[data-testid="draw-oval"]');
+    await dragIn([0.5, 0.35], [0.8, 0.6]);
+    await page.click('[data-testid="draw-brush"]');
+    await dragIn([0.1, 0.8], [0.2, 0.8]);
+    expect((await maskAt())[0]).toBeGreaterThan(250);
+    await withAlt(async () => {
+      for (let i = 0; i < 4; i++) await dragIn([0.4, 0.35], [0.6, 0.35]);
+    });
+    expect((await maskAt())[0]).toBeLessThan(60);
+  });
   test("a pen's pressure weakens the flow", async () => {
     await clearRegion();
+    await page.click('[data-testid="draw-brush"]');
     const paint = async (pressure: number, row: number) => penStroke(page, await placeOf([0.3, row]), await placeOf([0.7, row]), pressure);
     await paint(0.9, 0.3);
     await paint(0.1, 0.7);

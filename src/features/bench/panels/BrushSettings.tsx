@@ -1,10 +1,10 @@
 "use client";
-import { Select, Switch } from "antd";
+import { Select } from "antd";
 import { PRESSURES, type Brush, type Pressure } from "@/core/brush/stroke";
 import { formatPercent, parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { LEAST_BRUSH, MOST_BRUSH } from "../tools/brushSize";
-import styles from "./Panel.module.css";
+import { EraseSwitch } from "./EraseSwitch";
 
 const PRESSURE_WORDS: Record<Pressure, string> = {
   none: "Pressure changes nothing",
@@ -21,12 +21,10 @@ export function BrushSettings({ of }: { of: "drawing" | "exposing" }) {
   const { store } = useBench();
   const brush: Brush = useBenchState((state) => state[of]);
   const steady = useBenchState((state) => state.steady);
-  const erases = useBenchState((state) => state.drawing.erase);
   const change = (changed: Partial<Brush>) => {
     const { drawing, exposing, set } = store.getState();
     set(of === "drawing" ? { drawing: { ...drawing, ...changed } } : { exposing: { ...exposing, ...changed } });
   };
-  const setErase = (erase: boolean) => store.getState().set({ drawing: { ...store.getState().drawing, erase } });
   const slider = (key: "hardness" | "flow", label: string, rest: number) => (
     <ValueSlider
       label={label}
@@ -76,12 +74,7 @@ export function BrushSettings({ of }: { of: "drawing" | "exposing" }) {
         options={PRESSURES.map((value) => ({ value, label: PRESSURE_WORDS[value] }))}
         onChange={(pressure) => change({ pressure })}
       />
-      <div className={styles.row}>
-        <Switch size="small" checked={erases} aria-label="Erase" onChange={setErase} />
-        <span className={styles.hint}>
-          {of === "drawing" ? "Takes away what was laid on (E)" : "Takes back what was dodged and burned (E)"}
-        </span>
-      </div>
+      <EraseSwitch words={of === "drawing" ? "Takes away from where it acts (E)" : "Takes back what was dodged and burned (E)"} />
     </>
   );
 }

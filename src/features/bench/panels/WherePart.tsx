@@ -12,6 +12,7 @@ import { isOfRegion, REGION_TOOLS, type RegionTool } from "../tools/tools";
 import { formatShare } from "../easel/formatShare";
 import { adjustRegion } from "../regions/regionEdits";
 import { BrushSettings } from "./BrushSettings";
+import { EraseSwitch } from "./EraseSwitch";
 import { ImportedPicture } from "./ImportedPicture";
 import { NameField } from "./NameField";
 import { Part } from "./Panel";
@@ -26,7 +27,10 @@ const TOOLS: Record<RegionTool, { label: string; hint: string }> = {
   polygon: { label: "Polygon", hint: "Click corner by corner (Alt: a sharp one); Enter closes, Backspace takes the last one back" },
   oval: { label: "Oval", hint: "Drag from its middle to its edge; Shift makes it round" },
   gradient: { label: "Gradient", hint: "Drag from where it acts fully to where it acts no more; Shift keeps it level or upright" },
-  brush: { label: "Brush", hint: "Paint; Shift for a straight line from the last place, Alt erases, [ and ] change the size" },
+  brush: {
+    label: "Brush",
+    hint: "Paint where it acts; Alt brushes away, with nothing drawn yet from the whole picture. Shift for a straight line from the last place, [ and ] change the size",
+  },
   likeness: {
     label: "Likeness",
     hint: "Touch and sweep over what is meant; Alt takes away what is not; Shift and drag for more or less of it",
@@ -124,6 +128,7 @@ function DrawingTools({ hasRegion }: { hasRegion: boolean }) {
         />
       )}
       {tool === "brush" && <BrushSettings of="drawing" />}
+      {tool === "likeness" && <EraseSwitch words="Takes away what is not meant (E)" />}
     </>
   );
 }
@@ -154,16 +159,6 @@ function RegionControls({ region, of }: { region: Region; of: Confined }) {
     if (!parted) return set({ failure: "A plan holds no more regions than these. Remove one that no pass uses." });
     adjust(() => parted);
     commit(`${of.name} has a region of its own`);
-  };
-  const fill = () => {
-    const corners = [
-      [-0.1, -0.1],
-      [1.1, -0.1],
-      [1.1, 1.1],
-      [-0.1, 1.1],
-    ].map(([x, y]) => ({ x: x!, y: y!, smooth: false }));
-    change({ shapes: [{ id: uuid(), combine: "add", kind: "outline", corners, inner: 0, outer: 0 }] });
-    commit(`${region.name} filled`);
   };
   const clear = () => {
     change({ shapes: [] });
@@ -204,9 +199,6 @@ function RegionControls({ region, of }: { region: Region; of: Confined }) {
         />
         <span className={styles.hint}>Inverted</span>
         <span className={styles.grow} />
-        <button type="button" className={styles.small} onClick={fill}>
-          Fill
-        </button>
         <button type="button" className={styles.small} disabled={region.shapes.length === 0} onClick={clear}>
           Clear
         </button>

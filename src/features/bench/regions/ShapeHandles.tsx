@@ -11,6 +11,7 @@ import { useBench, useBenchState } from "../state/BenchContext";
 import { useOverPrint } from "../easel/GeometryContext";
 import { DragPoint, type MovedWith } from "../easel/DragPoint";
 import { adjustRegion, adjustShape } from "./regionEdits";
+import { SweepMarks } from "./SweepMarks";
 import styles from "./RegionOverlay.module.css";
 
 /** The handles of the chosen shape: its places, its inner and outer edge, its middle, and one that turns and scales. */
@@ -42,16 +43,7 @@ export function ShapeHandles({ region, size }: { region: Region; size: Size }) {
           ))}
         </>
       )}
-      {shape.kind === "likeness" && (
-        <>
-          {shape.touched.map(({ x, y }, i) => (
-            <circle key={i} cx={x * long} cy={y * long} r={2.5} className={styles.solid} />
-          ))}
-          {shape.not.map(({ x, y }, i) => (
-            <path key={i} d={`M${x * long - 3},${y * long - 3}l6,6m-6,0l6,-6`} className={styles.not} />
-          ))}
-        </>
-      )}
+      {shape.kind === "likeness" && <SweepMarks shape={shape} long={long} />}
       {middle && <MiddleGrip {...common} middle={middle} />}
       {middle && hasFeather(shape) && <TurnGrip {...common} middle={middle} />}
     </g>

@@ -3,7 +3,7 @@ import type { BenchStore } from "../../state/benchStore";
 import { chosenPass, withMove } from "../../state/inPlan";
 import { NEEDS_EXPOSURE } from "../../tools/tools";
 import type { Drawer, Touch } from "../../tools/drawing/drawer";
-import { drawStroke } from "../../tools/drawing/paintStrokes";
+import { drawStroke, isErasing } from "../../tools/drawing/paintStrokes";
 
 /** Dodges, or burns: Alt brings both back to nothing. */
 export function expose(at: Touch, store: BenchStore, burns: boolean): Drawer | undefined {
@@ -18,8 +18,9 @@ export function expose(at: Touch, store: BenchStore, burns: boolean): Drawer | u
     before: move.strokes,
     moved: { x: 0, y: 0 },
     brush,
+    erase: isErasing(at, store),
     dress: (stroke) => ({ ...stroke, burns, ceiling }),
     lay: (strokes) => store.getState().adjust((plan) => withMove(plan, pass.id, { ...move, strokes })),
-    label: (isErasing) => `${isErasing ? "Brought back" : burns ? "Burned" : "Dodged"} in ${pass.name}`,
+    label: `${isErasing(at, store) ? "Brought back" : burns ? "Burned" : "Dodged"} in ${pass.name}`,
   });
 }

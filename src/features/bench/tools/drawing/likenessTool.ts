@@ -1,7 +1,8 @@
 import { v4 as uuid } from "uuid";
-import { LEAST_TOLERANCE, MOST_TOLERANCE, type LikenessShape, type Point } from "@/core/region/region";
+import { LEAST_TOLERANCE, MOST_TOLERANCE, MOST_TOUCHES, RESTING_TOLERANCE, type LikenessShape, type Point } from "@/core/region/region";
 import type { BenchStore } from "../../state/benchStore";
 import { addShape, adjustShape, regionName } from "../../regions/regionEdits";
+import { isErasing } from "./paintStrokes";
 import { combineOf, openShape, type Drawer, type Touch } from "./drawer";
 
 /** Likeness is asked again after this much of a sweep. */
@@ -21,7 +22,7 @@ function pullTolerance(at: Touch, { id, tolerance }: LikenessShape, store: Bench
   };
 }
 
-/** Touches what is meant, and sweeps over it; Alt takes away. */
+/** Touches what is meant, and sweeps over it; Alt, or erasing, takes away. */
 export function sweep(at: Touch, store: BenchStore): Drawer | undefined {
   const open = openShape(store, "likeness");
   const shape: LikenessShape = open ?? {
@@ -30,14 +31,19 @@ export function sweep(at: Touch, store: BenchStore): Drawer | undefined {
     kind: "likeness",
     touched: [],
     not: [],
-    tolerance: 0.08,
+    tolerance: RESTING_TOLERANCE,
     connected: true,
     edges: "colour",
     apart: "place",
   };
   if (open && at.shift) return pullTolerance(at, open, store);
-  if (!open && at.alt) {
-    store.getState().set({ failure: "Touch what is meant first; then Alt takes away what is not." });
+  const side = isErasing(at, store) ? "not" : "touched";
+  if (!open && side === "not") {
+    store.getState().set({ failure: "Touch what is meant first; then take away what is not." });
+    return undefined;
+  }
+  if (shape[side].length >= MOST_TOUCHES) {
+    store.getState().set({ failure: "This likeness was touched as often as it can be. Take back a sweep, or draw another shape." });
     return undefined;
   }
   if (!open && !addShape(store, shape)) return undefined;
@@ -50,12 +56,13 @@ export function sweep(at: Touch, store: BenchStore): Drawer | undefined {
       places.push((last = { x, y }));
     }
     if (places.length === 0) return;
-    const side = at.alt ? "not" : "touched";
-    adjustShape(store, shape.id, (now) => (now.kind === "likeness" ? { ...now, [side]: [...now[side], ...places].slice(-2000) } : now));
+    adjustShape(store, shape.id, (now) =>
+      now.kind === "likeness" ? { ...now, [side]: [...now[side], ...places].slice(0, MOST_TOUCHES) } : now,
+    );
   };
   touch([at]);
   return {
     move: touch,
-    finish: () => store.getState().commit(`Likeness ${at.alt ? "taken away" : "touched"} in ${regionName(store)}`),
+    finish: () => store.getState().commit(`Likeness ${side === "not" ? "taken away" : "touched"} in ${regionName(store)}`),
   };
 }

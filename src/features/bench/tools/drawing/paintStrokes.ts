@@ -3,7 +3,7 @@ import { simplifyPath, simplifyPathTo } from "@/core/brush/simplifyPath";
 import { MOST_PATH_POINTS, packPath, unpackPath, type Brush, type PathPoint, type Stroke } from "@/core/brush/stroke";
 import { MOST_STROKES, type BrushShape, type Point } from "@/core/region/region";
 import type { BenchStore } from "../../state/benchStore";
-import { confinedInHand } from "../../state/inPlan";
+import { chosenRegion, confinedInHand } from "../../state/inPlan";
 import { isExposing } from "../tools";
 import { LEAST_BRUSH, sizeBrush } from "../brushSize";
 import { withGate } from "@/core/plan/editRegions";
@@ -15,20 +15,40 @@ const STROKE_TOLERANCE = 0.0004;
 /** Points of a way under the hand, at which it goes on in another stroke. */
 const LONGEST_WAY = MOST_PATH_POINTS / 2;
 
-/** Lays a stroke on a brushed area; with Shift a straight one from where the last ended. Alt takes away. */
+/**
+ * Brushes a region: adds to it, or, taking away or with Alt, takes from it, whatever shape it was. Where nothing is drawn yet, what is taken is taken from
+ * the whole picture. With Shift the stroke is a straight one from where the last ended.
+ */
 export function paint(at: Touch, store: BenchStore): Drawer | undefined {
-  const open = openShape(store, "brush");
-  const shape: BrushShape = open ?? { id: uuid(), combine: combineOf(store), kind: "brush", beneath: true, x: 0, y: 0, strokes: [] };
+  const takes = (combineOf(store) === "subtract") !== isErasing(at, store);
+  const isNew = (chosenRegion(store.getState())?.shapes ?? []).length === 0;
+  const open = openBrush(store);
+  const combine = isNew && takes ? "subtract" : combineOf(store);
+  const shape: BrushShape = open ?? { id: uuid(), combine, kind: "brush", x: 0, y: 0, strokes: [], beneath: true };
   if (!open && !addShape(store, shape)) return undefined;
+  if (isNew && takes) store.getState().set({ notice: `${regionName(store)} is the whole picture less what you brush.` });
   store.getState().set({ chosenShape: shape.id });
   return drawStroke<Stroke>(at, store, {
     before: shape.strokes,
     moved: shape,
     brush: store.getState().drawing,
+    erase: takes !== (shape.combine === "subtract"),
     dress: (stroke) => stroke,
-    lay: (strokes) => adjustShape(store, shape.id, (now) => (now.kind === "brush" ? { ...now, strokes } : now)),
-    label: (isErasing) => `${isErasing ? "Erased" : "Brushed"} in ${regionName(store)}`,
+    lay: (strokes) => adjustShape(store, shape.id, (now) => (now.kind === "brush" ? { ...now, strokes, beneath: shape.beneath } : now)),
+    label: `${takes ? "Brushed away" : "Brushed"} in ${regionName(store)}`,
   });
+}
+
+/** The brushed area that strokes go on in. One whose erasing leaves alone what lies beneath is left as it is; without any, it may as well take from there. */
+function openBrush(store: BenchStore): BrushShape | undefined {
+  const open = openShape(store, "brush");
+  if (!open || open.beneath || open.combine !== "add") return open;
+  return open.strokes.some(({ erase }) => erase) ? undefined : { ...open, beneath: true };
+}
+
+/** Whether the hand takes away what it would lay: by the switch or, the other way round, with Alt. */
+export function isErasing({ alt }: Pick<Touch, "alt">, store: BenchStore): boolean {
+  return store.getState().drawing.erase !== alt;
 }
 
 /** Lays a stroke on the gate of the pass or set in hand: more is let through there, or less. */
@@ -43,9 +63,10 @@ export function repair(at: Touch, store: BenchStore): Drawer | undefined {
     before: gate.repair,
     moved: { x: 0, y: 0 },
     brush: store.getState().drawing,
+    erase: isErasing(at, store),
     dress: (stroke) => stroke,
     lay: (strokes) => store.getState().adjust((plan) => withGate(plan, thing.id, { ...gate, repair: strokes })),
-    label: (isErasing) => `Gate of ${thing.name} lets ${isErasing ? "less" : "more"} through`,
+    label: `Gate of ${thing.name} lets ${isErasing(at, store) ? "less" : "more"} through`,
   });
 }
 
@@ -53,35 +74,35 @@ export function repair(at: Touch, store: BenchStore): Drawer | undefined {
 interface Ground<S extends Stroke> {
   before: readonly S[];
   brush: Brush;
+  /** Whether the stroke erases. */
+  erase: boolean;
   /** A stroke with what it has besides. */
   dress(stroke: Stroke): S;
   /** How far all of it was moved since it was laid. */
   moved: Point;
   lay(strokes: S[]): void;
-  label(isErasing: boolean): string;
+  label: string;
 }
 
 /** Lays a stroke by hand on a ground. */
 export function drawStroke<S extends Stroke>(
   at: Touch,
   store: BenchStore,
-  { before, moved, brush, dress, lay, label }: Ground<S>,
+  { before, moved, brush, erase, dress, lay, label }: Ground<S>,
 ): Drawer | undefined {
   if (at.ctrl) return resize(at, store, brush.radius);
-  const { drawing, steady } = store.getState();
-  const { erase } = drawing;
+  const { steady } = store.getState();
   const { radius, hardness, flow, pressure } = brush;
   if (before.length >= MOST_STROKES) {
     store.getState().set({ failure: "This area holds as many strokes as it can. Go on in a new one: choose another tool and come back." });
     return undefined;
   }
-  const isErasing = erase !== at.alt;
   const toOwn = ({ x, y, pressure }: Touch): PathPoint => ({ x: x - moved.x, y: y - moved.y, pressure });
   const lastEnd = at.shift ? endOf(before) : undefined;
   let way: PathPoint[] = lastEnd ? [{ ...lastEnd, pressure: at.pressure }, toOwn(at)] : [toOwn(at)];
   let laid = [...before];
   // While the hand moves the way only grows, so that only what was added is laid; in the end it is kept with the fewest points.
-  const stroke = (points: readonly PathPoint[]) => dress({ radius, hardness, flow, pressure, erase: isErasing, path: packPath(points) });
+  const stroke = (points: readonly PathPoint[]) => dress({ radius, hardness, flow, pressure, erase, path: packPath(points) });
   lay([...laid, stroke(way)]);
   return {
     move(touches) {
@@ -99,7 +120,7 @@ export function drawStroke<S extends Stroke>(
     },
     finish() {
       lay([...laid, stroke(simplifyPath(way, STROKE_TOLERANCE))]);
-      store.getState().commit(label(isErasing));
+      store.getState().commit(label);
     },
   };
 }
