@@ -17,11 +17,13 @@ export const theme: ThemeConfig = {
     colorBorder: "#d0ccc4",
     borderRadius: 4,
     controlHeight: 28,
+    controlHeightSM: 24,
     motionDurationMid: "0.12s",
     motionDurationSlow: "0.16s",
   },
   components: {
     Button: { primaryShadow: "none", defaultShadow: "none" },
+    Segmented: { trackPadding: 0 },
     Modal: { titleFontSize: 17 },
   },
 };

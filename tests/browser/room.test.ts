@@ -140,7 +140,57 @@ test("a file dropped on the bench does not take its place", async () => {
   );
 });
 
-test("enlarged twice the bench stands one below the other, and nothing lies beside the window", async () => {
+test.each([
+  [1024, 768],
+  [768, 1024],
+])("on a tablet of %i × %i picture, scale and panel are in sight together, and nothing scrolls but the panel", async (width, height) => {
+  await page.setViewport({ width, height });
+  await settled(page);
+  expect(await scrolls()).toEqual([0, 0]);
+  for (const part of ['[data-testid="preview"]', "aside", "main > section, main > div:nth-child(2)"]) {
+    const { top, bottom, left, right, height: tall } = await boxOf(part);
+    expect([part, top >= 0, left >= 0, bottom <= height, right <= width, tall > 150]).toEqual([part, true, true, true, true, true]);
+  }
+  expect((await boxOf("header")).height).toBeLessThan(width > 1000 ? 44 : 80);
+});
+
+test("what is pressed is as large as a finger needs, in every step", async () => {
+  await page.setViewport({ width: 1024, height: 768 });
+  await settled(page);
+  for (const step of ["Frame", "Spots", "Colour", "Mix", "Place the tones", "Finish"]) {
+    await press(page, step, 'nav[aria-label="Print plan"]');
+    await settled(page);
+    expect([step, await page.evaluate(smallTargets)]).toEqual([step, []]);
+  }
+});
+
+/** In the page: controls that a press 11 pixels from their middle misses, whatever they look like. */
+function smallTargets(): string[] {
+  const controls = document.querySelectorAll<HTMLElement>("header, nav, aside, [role=toolbar], [data-testid=readings]");
+  const found: string[] = [];
+  for (const part of controls)
+    for (const one of part.querySelectorAll<HTMLElement>(
+      "button, a:not([href^='#']), label, [role=slider], [role=combobox], input:not([type=radio], [type=checkbox])",
+    )) {
+      const control = one.closest<HTMLElement>(".ant-select, label") ?? one;
+      if (!control.checkVisibility() || control.getBoundingClientRect().width < 2) continue;
+      control.scrollIntoView({ block: "center" });
+      const { left, top, width, height } = control.getBoundingClientRect();
+      const misses = [
+        [-11, 0],
+        [11, 0],
+        [0, -11],
+        [0, 11],
+      ].some(([x, y]) => {
+        const hit = document.elementFromPoint(left + width / 2 + x!, top + height / 2 + y!);
+        return !hit || !(control.contains(hit) || (hit.contains(control) === false && hit.closest("button, a, label") === control));
+      });
+      if (misses) found.push(`${control.tagName} ${control.getAttribute("aria-label") ?? control.textContent} ${width}×${height}`);
+    }
+  return found;
+}
+
+test("enlarged twice, the picture stays while the panel goes by, what leads there is a quarter of the window, and nothing lies beside it or over another", async () => {
   await page.setViewport({ width: 640, height: 400 });
   await settled(page);
   expect((await scrolls())[0]).toBe(0);
@@ -150,9 +200,20 @@ test("enlarged twice the bench stands one below the other, and nothing lies besi
       .map((one) => one.textContent),
   );
   expect(beside).toEqual([]);
-  expect((await boxOf('[data-testid="easel"]')).height).toBeGreaterThan(400);
-  await page.$eval("aside", (panel) => panel.scrollIntoView());
-  expect((await boxOf("aside")).top).toBeLessThan(400);
+  expect((await boxOf("main")).top).toBeLessThan(110);
+  const covered = await page.$$eval('nav[aria-label="Print plan"] button', (slips) =>
+    slips
+      .filter((slip) => {
+        slip.scrollIntoView({ inline: "nearest" });
+        const { left, right, top, height } = slip.getBoundingClientRect();
+        return [left + 3, (left + right) / 2, right - 3].some((x) => !slip.contains(document.elementFromPoint(x, top + height / 2)));
+      })
+      .map((slip) => slip.textContent),
+  );
+  expect(covered).toEqual([]);
+  await page.$eval("aside section:last-of-type", (part) => part.scrollIntoView({ block: "end" }));
+  const [picture, last] = [await boxOf('[data-testid="preview"]'), await boxOf("aside section:last-of-type")];
+  expect([picture.top >= 0, picture.bottom <= last.bottom, last.bottom <= 401]).toEqual([true, true, true]);
   await visit(page, address());
   expect((await scrolls())[0]).toBe(0);
 });

@@ -98,3 +98,33 @@ test("once a pen has drawn a palm lays nothing, until a finger takes up a tool",
   expect(await strokes()).toBe(had + 2);
   for (let k = 0; k < had + 2; k++) await press(page, "Undo", "header");
 });
+
+test("a finger put down beside the print moves it, and lays nothing on it", async () => {
+  const before = await strokes();
+  const edge = await page.$eval('[data-testid="preview"]', (sheet) => sheet.getBoundingClientRect().toJSON() as DOMRect);
+  const beside = { x: Math.round(edge.right + 70), y: Math.round(edge.top + edge.height / 2) };
+  await slideFinger(beside, { x: beside.x - 200, y: beside.y + 10 });
+  expect(await strokes()).toBe(before);
+  // From its very edge it draws, to cover that.
+  await slideFinger({ x: Math.round(edge.right + 8), y: beside.y }, { x: Math.round(edge.right - 100), y: beside.y });
+  expect(await strokes()).toBe(before + 1);
+});
+
+test("in a small window a finger beside the print scrolls the page, and one on the print does not", async () => {
+  await page.setViewport({ width: 640, height: 400, hasTouch: true });
+  await page.keyboard.press("f");
+  await settled(page);
+  const before = await strokes();
+  const swipe = async (from: ScreenPoint) => {
+    await slideFinger(from, { x: from.x, y: from.y - 120 });
+    return page.evaluate(() => scrollY);
+  };
+  const { left, top, height, width } = await page.$eval(
+    '[data-testid="preview"]',
+    (sheet) => sheet.getBoundingClientRect().toJSON() as DOMRect,
+  );
+  expect(await swipe({ x: Math.round(left + width / 2), y: Math.round(top + height - 20) })).toBe(0);
+  expect(await strokes()).toBe(before + 1);
+  expect(await swipe({ x: Math.round(left - 60), y: Math.round(top + height - 20) })).toBeGreaterThan(50);
+  expect(await strokes()).toBe(before + 1);
+});

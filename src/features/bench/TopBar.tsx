@@ -1,4 +1,5 @@
 "use client";
+import { RedoOutlined, UndoOutlined } from "@ant-design/icons";
 import { Button, Segmented, Tooltip } from "antd";
 import Link from "next/link";
 import { zoneNumeral } from "@/core/zones/zone";
@@ -77,13 +78,29 @@ export function TopBar({ onHelp, onHistory }: { onHelp(): void; onHistory(): voi
       </div>
       <div className={styles.acts}>
         <Tooltip title={undo ? `Undo: ${undone?.label}` : "Nothing to undo"}>
-          <Button size="small" type="text" className={styles.quiet} disabled={!undo} onClick={() => void store.getState().undo()}>
-            Undo
+          <Button
+            size="small"
+            type="text"
+            aria-label="Undo"
+            className={styles.quiet}
+            disabled={!undo}
+            onClick={() => void store.getState().undo()}
+          >
+            <UndoOutlined className={styles.icon} aria-hidden />
+            <span className={styles.label}>Undo</span>
           </Button>
         </Tooltip>
         <Tooltip title={redo ? `Redo: ${redo.label}` : "Nothing to redo"}>
-          <Button size="small" type="text" className={styles.quiet} disabled={!redo} onClick={() => void store.getState().redo()}>
-            Redo
+          <Button
+            size="small"
+            type="text"
+            aria-label="Redo"
+            className={styles.quiet}
+            disabled={!redo}
+            onClick={() => void store.getState().redo()}
+          >
+            <RedoOutlined className={styles.icon} aria-hidden />
+            <span className={styles.label}>Redo</span>
           </Button>
         </Tooltip>
         <Button size="small" type="text" className={styles.quiet} onClick={onHistory}>

@@ -1,5 +1,6 @@
 import { useRef, useState, type MouseEvent, type PointerEvent } from "react";
 import type { Plan } from "@/core/plan/plan";
+import type { PixelPoint } from "@/core/units";
 import { useBench, useBenchState } from "../state/BenchContext";
 import type { Touch } from "../tools/drawing/drawer";
 import { KEY_POINTER, useDrawingHand } from "../tools/drawing/useDrawingHand";
@@ -14,6 +15,8 @@ import type { View } from "./view";
 
 /** So many CSS pixels from a thing a press still means it. */
 const NEAR_PIXELS = 5;
+/** A finger may begin a stroke so many CSS pixels beside the print, to cover its edge; one further off moves the print, as it would a sheet on a table. */
+const BESIDE_PRINT = 24;
 
 /** A tone or hue under the hand, and where it was taken hold of. */
 export interface Pull {
@@ -108,7 +111,11 @@ export function useEaselHand(on: EaselView) {
     store.getState().adjust(() => plan);
   };
   const held = useRef(on.view);
-  const fingers = useFingers(on.pointIn, isDrawing(tool), {
+  const isOnPrint = ({ x, y }: PixelPoint) => {
+    const { left, top, width, height } = on.box;
+    return x > left - BESIDE_PRINT && y > top - BESIDE_PRINT && x < left + width + BESIDE_PRINT && y < top + height + BESIDE_PRINT;
+  };
+  const fingers = useFingers(on.pointIn, isDrawing(tool), isOnPrint, {
     press({ event }) {
       press(event, event.target as Element);
       readAt(event);

@@ -14,6 +14,9 @@ import { detailArea, fitScale, fitView, panned, printBox, zoomAt, type Box, type
 export const BORDER = 14;
 const EASEL_MARGIN = 16;
 const TRAY_WIDTH = 108;
+/** An easel lower than this has the tray in two columns, as its style sheet has it too. */
+const LOW_EASEL = 400;
+const BROAD_TRAY_WIDTH = 168;
 
 /** How the print lies on the easel, and what of it is to be rendered. */
 export interface EaselView {
@@ -115,10 +118,11 @@ export function useEaselView(easel: RefObject<HTMLDivElement | null>): EaselView
 }
 
 function roomIn({ width, height }: Size): Box {
+  const tray = height < LOW_EASEL ? BROAD_TRAY_WIDTH : TRAY_WIDTH;
   return {
-    left: TRAY_WIDTH + EASEL_MARGIN + BORDER,
+    left: tray + EASEL_MARGIN + BORDER,
     top: EASEL_MARGIN + BORDER,
-    width: Math.max(width - TRAY_WIDTH - 2 * EASEL_MARGIN - 2 * BORDER, 50),
+    width: Math.max(width - tray - 2 * EASEL_MARGIN - 2 * BORDER, 50),
     height: Math.max(height - 2 * EASEL_MARGIN - 2 * BORDER, 50),
   };
 }

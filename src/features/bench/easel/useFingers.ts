@@ -9,9 +9,14 @@ export interface EaselFinger extends Finger {
 
 /**
  * Fingers on the easel, told apart from a pen: once a pen has drawn, fingers carry and read only, so that a palm lays no stroke, until one of them
- * takes up a tool from the tray.
+ * takes up a tool from the tray. A finger that `mayDraw` refuses, for where it was put down, carries too.
  */
-export function useFingers(pointIn: (event: globalThis.PointerEvent) => PixelPoint, draws: boolean, acts: FingerActs<EaselFinger>) {
+export function useFingers(
+  pointIn: (event: globalThis.PointerEvent) => PixelPoint,
+  draws: boolean,
+  mayDraw: (at: PixelPoint) => boolean,
+  acts: FingerActs<EaselFinger>,
+) {
   const latest = useRef(acts);
   useEffect(() => {
     latest.current = acts;
@@ -46,7 +51,8 @@ export function useFingers(pointIn: (event: globalThis.PointerEvent) => PixelPoi
       if (event.pointerType === "pen") isPenInHand.current = true;
       if (event.pointerType !== "touch") return false;
       event.currentTarget.setPointerCapture(event.pointerId);
-      fingers.current?.down(fingerOf(event), !(draws && isPenInHand.current));
+      const finger = fingerOf(event);
+      fingers.current?.down(finger, !draws || (!isPenInHand.current && mayDraw(finger)));
       return true;
     },
     move(event: PointerEvent<HTMLElement>): boolean {
