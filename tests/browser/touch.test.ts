@@ -111,7 +111,7 @@ test("a finger put down beside the print moves it, and lays nothing on it", asyn
 });
 
 test("in a small window a finger beside the print scrolls the page, and one on the print does not", async () => {
-  await page.setViewport({ width: 640, height: 400, hasTouch: true });
+  await page.setViewport({ width: 640, height: 400 });
   await page.keyboard.press("f");
   await settled(page);
   const before = await strokes();
