@@ -6,6 +6,9 @@ export const theme: ThemeConfig = {
     fontFamily: '"Archivo Variable", sans-serif',
     fontSize: 13,
     colorPrimary: "#ad4f0d",
+    // What has the focus is ringed with it: 3:1 on paper and on the dark bar.
+    colorPrimaryBorder: "#ad4f0d",
+    lineWidthFocus: 2,
     colorLink: "#ad4f0d",
     colorError: "#9c2b12",
     colorTextPlaceholder: "#6f6c66",
