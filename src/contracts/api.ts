@@ -40,6 +40,10 @@ export const PictureSummary = z.object({
 });
 export type PictureSummary = z.infer<typeof PictureSummary>;
 
+/** A print among others of its picture. */
+export const PrintName = z.object({ id: z.uuid(), name: z.string() });
+export type PrintName = z.infer<typeof PrintName>;
+
 export const MOST_PINS = 12;
 const Part = z.number().min(0).max(1);
 

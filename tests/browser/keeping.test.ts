@@ -34,7 +34,7 @@ test("on the bench a print is renamed, and duplicated with its history", async (
   await typeName(page, "Low light");
   await page.waitForFunction((menu) => document.querySelector<HTMLElement>(menu)!.innerText.trim() === "Low light", {}, MENU);
   await choose(page, "Duplicate");
-  await page.waitForFunction(() => [...document.querySelectorAll("a")].some((link) => link.innerText === "Open it"));
+  await page.waitForFunction(() => [...document.querySelectorAll("button")].some((button) => button.innerText === "Open it"));
   const from = page.url();
   await Promise.all([page.waitForNavigation(), press(page, "Open it")]);
   await page.waitForFunction((before) => location.href !== before, {}, from);
@@ -45,6 +45,16 @@ test("on the bench a print is renamed, and duplicated with its history", async (
   await page.keyboard.press("z");
   await page.keyboard.up("Control");
   await page.waitForFunction(() => !document.querySelector('[data-testid="pass-2"]'));
+  // And back by the menu, which says where one is.
+  await choose(page, "Low light");
+  await page.waitForFunction((before) => location.href === before, {}, from);
+  await page.waitForFunction(() =>
+    /You are on “Low light” of .+ now; “Low light, copy” is as you left it/.test(
+      document.querySelector('[data-testid="message"]')?.textContent ?? "",
+    ),
+  );
+  await settled(page);
+  expect(await textOf(page, '[data-testid="pass-2"]')).toContain("Exposure");
   expect(faults).toEqual([]);
 });
 

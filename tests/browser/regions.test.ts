@@ -318,7 +318,10 @@ describe("a gate", () => {
     const top = await middleOf(page, '[data-testid="gate-to"]');
     await drag(page, foot, { x: top.x + 6, y: foot.y });
     await settled(page);
-    await page.waitForSelector('[data-testid="edge-hint"]');
+    const hint = await page.waitForSelector('[data-testid="edge-hint"]');
+    expect(await hint!.evaluate((element) => element.textContent)).toMatch(
+      /^An edge may show above .+ \((no shoulder|shoulder 0\.\d)\): too hard for a change of \d+\.\d\. Pull/,
+    );
     await press(page, "Undo", "header");
     await settled(page);
   });

@@ -3,7 +3,7 @@ import { describe, expect, test } from "vitest";
 import { anyGate } from "../../../tests/anyRegion";
 import { defaultPlan } from "../plan/defaultPlan";
 import { passCurve } from "../passes/passKinds";
-import { gateShare, hueShare, openGate, showsEdge, zoneGate } from "./gate";
+import { gateShare, hueShare, hardShoulders, openGate, zoneGate } from "./gate";
 import { READY_GATES, ZONE_GATES } from "./readyGates";
 import { anyNumber } from "../../../tests/anyNumber";
 
@@ -87,7 +87,7 @@ describe("a pass through a gate", () => {
         const gate = { ...drawn, source: "entering" as const, blur: 0, narrow: 0, repair: [] };
         const [free, curve] = [curveOf(null), curveOf(gate)];
         const change = Math.max(...zones.map((zone) => Math.abs(free(zone) - zone)));
-        const isHard = showsEdge(gate, 1.2 * change);
+        const isHard = hardShoulders(gate, 1.2 * change).length > 0;
         zones.forEach((zone, i) => {
           if (i > 0) expect(curve(zone)).toBeGreaterThanOrEqual(curve(zones[i - 1]!) - 1e-9);
           if (!isHard) expect(curve(zone)).toBeCloseTo(zone + gateShare(gate, zone) * (free(zone) - zone), 6);
@@ -96,4 +96,13 @@ describe("a pass through a gate", () => {
       { seed: 4 },
     );
   });
+});
+
+test("it is told which shoulder is hard; an end of the scale has none", () => {
+  const gate = { ...openGate(), from: 2, to: 7, low: 0.2, high: 1 };
+  expect(hardShoulders(gate, 0.1)).toEqual([]);
+  expect(hardShoulders(gate, 0.2)).toEqual(["low"]);
+  expect(hardShoulders(gate, 2)).toEqual(["low", "high"]);
+  expect(hardShoulders({ ...gate, from: 0 }, 2)).toEqual(["high"]);
+  expect(hardShoulders({ ...gate, from: 0, to: 10 }, 2)).toEqual([]);
 });

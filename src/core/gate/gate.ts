@@ -150,11 +150,17 @@ export function isBlurred({ blur }: Pick<Gate, "blur">): boolean {
   return blur >= LEAST_GATE_BLUR;
 }
 
+/** The ends of a gate that have a shoulder. */
+export type Shoulder = "low" | "high";
+
 /**
- * Whether a shoulder is so hard, for a pass that moves tones by up to `change` zones, that an edge may show: tones are held there to keep
+ * The shoulders that are so hard, for a pass that moves tones by up to `change` zones, that an edge may show: tones are held there to keep
  * their order, or torn apart as far. Units: zones.
  */
-export function showsEdge({ from, to, low, high, linear }: Gate, change: Zone): boolean {
-  const narrowest = Math.min(from > 0 ? low : Infinity, to < LAST_ZONE ? high : Infinity);
-  return change * (linear ? 1 : Math.PI / 2) > narrowest;
+export function hardShoulders({ from, to, low, high, linear }: Gate, change: Zone): Shoulder[] {
+  const steepest = change * (linear ? 1 : Math.PI / 2);
+  const hard: Shoulder[] = [];
+  if (from > 0 && steepest > low) hard.push("low");
+  if (to < LAST_ZONE && steepest > high) hard.push("high");
+  return hard;
 }

@@ -2,6 +2,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { BenchEngine } from "@/engine/browser/benchEngine";
 import type { FromPresenter } from "@/engine/messages";
+import { useArrival } from "./state/arrival";
 import { BenchContext, useBenchState, usePanelPlan, type Bench } from "./state/BenchContext";
 import { type BenchStart, createBenchStore } from "./state/benchStore";
 import { chosenPass, chosenSet } from "./state/inPlan";
@@ -83,6 +84,7 @@ export function BenchPage({ start }: { start: BenchStart }) {
     };
   }, [store]);
   useRestored(store, start.print.id);
+  useArrival(store, start.print.id);
   const [isHelp, setHelp] = useState(false);
   const [isHistory, setHistory] = useState(false);
   const openHelp = useCallback(() => setHelp(true), []);

@@ -1,13 +1,14 @@
 "use client";
 import { App, Button } from "antd";
 import { DownOutlined } from "@ant-design/icons";
-import Link from "next/link";
+import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
-import { PrintSummary } from "@/contracts/api";
+import { PrintSummary, type PrintName } from "@/contracts/api";
 import { askName } from "../shared/askName";
 import { askServer } from "../shared/askServer";
 import { Menu } from "../shared/Menu";
 import { planFileOf, readPlanFile } from "./planFile";
+import { sayOnArrival } from "./state/arrival";
 import { useBench, useBenchState } from "./state/BenchContext";
 import styles from "./TopBar.module.css";
 
@@ -17,6 +18,12 @@ export function PrintMenu() {
   const { modal, message } = App.useApp();
   const isSaved = useBenchState((state) => state.saveState === "saved");
   const [name, setName] = useState(start.print.name);
+  const [others, setOthers] = useState(() => start.prints.filter(({ id }) => id !== start.print.id));
+  const router = useRouter();
+  const go = ({ id, name: its }: PrintName) => {
+    sayOnArrival(id, `You are on “${its}” of ${start.picture.name} now; “${name}” is as you left it.`);
+    router.push(`/prints/${id}`);
+  };
   const chooser = useRef<HTMLInputElement>(null);
   const path = `/api/prints/${start.print.id}`;
   const failed = () => void message.error("That did not reach the server. Nothing was changed; try again in a moment.");
@@ -33,9 +40,13 @@ export function PrintMenu() {
     const done = await askServer("POST", `${path}/copies`);
     if (!done) return failed();
     const made = PrintSummary.parse(await done.json());
+    setOthers((now) => [...now, made]);
     void message.info(
       <>
-        “{made.name}” has all that this print has; you are still on “{name}”. <Link href={`/prints/${made.id}`}>Open it</Link>
+        “{made.name}” has all that this print has; you are still on “{name}”.{" "}
+        <Button type="link" size="small" onClick={() => go(made)}>
+          Open it
+        </Button>
       </>,
       8,
     );
@@ -61,20 +72,36 @@ export function PrintMenu() {
       notice: `The plan of ${file.name} is laid in, ${length === 1 ? "one pass" : `${length} passes`}. Undo brings back the one before.`,
     });
   };
-  const acts = { rename, copy, save, lay: () => chooser.current?.click() };
+  const acts: Record<string, () => unknown> = { rename, copy, save, lay: () => chooser.current?.click() };
   return (
     <span>
       <Menu
         items={[
+          ...(others.length > 0
+            ? [
+                {
+                  type: "group" as const,
+                  label: `Other prints of ${start.picture.name}`,
+                  children: others.map((print) => ({ key: print.id, label: print.name, onClick: () => go(print) })),
+                },
+                { type: "divider" as const },
+              ]
+            : []),
           { key: "rename", label: "Rename…" },
           { key: "copy", label: isSaved ? "Duplicate" : "Duplicate (once it is saved)", disabled: !isSaved },
           { type: "divider" },
           { key: "save", label: "Save the plan as a file" },
           { key: "lay", label: "Lay a plan in from a file…" },
         ]}
-        onPick={(key) => void acts[key as keyof typeof acts]()}
+        onPick={(key) => void acts[key]?.()}
       >
-        <Button size="small" type="text" className={styles.quiet} aria-label={`${name}: rename, duplicate, plan`} title={name}>
+        <Button
+          size="small"
+          type="text"
+          className={styles.quiet}
+          aria-label={`${name}: other prints, rename, duplicate, plan`}
+          title={name}
+        >
           <span className={styles.printName}>{name}</span> <DownOutlined />
         </Button>
       </Menu>

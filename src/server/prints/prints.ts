@@ -1,7 +1,16 @@
 import { randomUUID } from "node:crypto";
 import type postgres from "postgres";
 import { z } from "zod";
-import { MOST_NAME, PrintSummary, Revision, RevisionSummary, type HeadMove, type NewRevision, type PrintChange } from "@/contracts/api";
+import {
+  MOST_NAME,
+  PrintName,
+  PrintSummary,
+  Revision,
+  RevisionSummary,
+  type HeadMove,
+  type NewRevision,
+  type PrintChange,
+} from "@/contracts/api";
 import type { Plan } from "@/core/plan/plan";
 import { cutText } from "@/core/text/text";
 import type { Sql } from "../db";
@@ -69,6 +78,12 @@ export async function getPrint(sql: Sql, id: string): Promise<PrintSummary> {
   const [row] = await sql`${selectPrints(sql)} where p.id = ${id}`;
   if (!row) throw new AppError("not_found", "this print is not here");
   return readablePrint(row);
+}
+
+/** The prints of a picture that are not deleted, by when they were made. */
+export async function listPrints(sql: Sql, pictureId: string): Promise<PrintName[]> {
+  const rows = await sql`select id, name from print where picture_id = ${pictureId} and deleted_at is null order by created_at, id`;
+  return PrintName.array().parse(rows);
 }
 
 /** Renames, sets pins, deletes or brings back. Errors: AppError `not_found`. */

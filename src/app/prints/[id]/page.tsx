@@ -8,7 +8,7 @@ import { db } from "@/server/db";
 import { AppError } from "@/server/errors";
 import { getPicture, pictureBlob } from "@/server/pictures/pictures";
 import { preparedFolder } from "@/server/pictures/preparedFolder";
-import { getPrint, getRevision, listRevisions } from "@/server/prints/prints";
+import { getPrint, getRevision, listPrints, listRevisions } from "@/server/prints/prints";
 
 export const dynamic = "force-dynamic";
 
@@ -31,15 +31,16 @@ const load = cache(async (id: string) => {
   const sql = db();
   try {
     const print = await getPrint(sql, id);
-    const [picture, revisions, { plan }, blobId] = await Promise.all([
+    const [picture, prints, revisions, { plan }, blobId] = await Promise.all([
       getPicture(sql, print.pictureId),
+      listPrints(sql, print.pictureId),
       listRevisions(sql, id),
       getRevision(sql, id, print.head),
       pictureBlob(sql, print.pictureId),
     ]);
     const { width, height, levels } = await preparedFolder(sql, blobId);
     const prepared: PreparedPicture = { width, height, levels };
-    return { picture, prepared, print, revisions, plan };
+    return { picture, prints, prepared, print, revisions, plan };
   } catch (error) {
     if (error instanceof AppError && error.code === "not_found") return undefined;
     throw error;

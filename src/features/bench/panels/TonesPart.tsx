@@ -1,7 +1,7 @@
 "use client";
 import { Button, Select, Switch } from "antd";
 import { memo } from "react";
-import { gateBeforeMix, GATE_SOURCES, MOST_GATE_BLUR, MOST_NARROW, showsEdge, type Gate, type GateSource } from "@/core/gate/gate";
+import { gateBeforeMix, GATE_SOURCES, MOST_GATE_BLUR, MOST_NARROW, hardShoulders, type Gate, type GateSource } from "@/core/gate/gate";
 import type { ReadyGate } from "@/core/gate/readyGates";
 import { CHANNELS } from "@/core/mix/weights";
 import { hueName } from "@/core/mix/hueCurve";
@@ -306,16 +306,23 @@ function HueControls({ of, gate }: { of: Confined; gate: Gate }) {
   );
 }
 
-/** A word where a shoulder is so hard that its edge will show in the print. */
+/** A word where a shoulder is so hard that its edge will show in the print: which, how wide it is, and for what change. */
 function EdgeHint({ pass, gate }: { pass: Pass; gate: Gate }) {
   const free = passCurve({ ...pass, gate: null });
   let change = 0;
   if (free) for (let zone = 0; zone <= LAST_ZONE; zone += 0.25) change = Math.max(change, Math.abs(free(zone) - zone));
+  const hard = hardShoulders(gate, change);
+  const words = hard.map((end) => {
+    const [side, at, width] = end === "low" ? ["below", gate.from, gate.low] : ["above", gate.to, gate.high];
+    return `${side} ${formatZone(at)} (${width < 0.05 ? "no shoulder" : `shoulder ${width.toFixed(1)}`})`;
+  });
   // Its place is kept: what lies below stays under the pointer.
   return (
     <p className={`${styles.problem} ${styles.keptPlace}`} role="status">
-      {showsEdge(gate, change) && (
-        <span data-testid="edge-hint">An edge may show: a shoulder is too hard for this change. Pull it wider on the scale.</span>
+      {hard.length > 0 && (
+        <span data-testid="edge-hint">
+          An edge may show {words.join(" and ")}: too hard for a change of {change.toFixed(1)}. Pull it wider on the scale.
+        </span>
       )}
     </p>
   );

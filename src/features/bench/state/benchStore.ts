@@ -1,6 +1,6 @@
 import { v4 as uuid } from "uuid";
 import { createStore, type StoreApi } from "zustand/vanilla";
-import type { PictureSummary, PrintSummary, RevisionSummary } from "@/contracts/api";
+import type { PictureSummary, PrintName, PrintSummary, RevisionSummary } from "@/contracts/api";
 import { Revision } from "@/contracts/api";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import type { Plan } from "@/core/plan/plan";
@@ -27,6 +27,8 @@ export interface BenchStart {
   picture: PictureSummary;
   prepared: PreparedPicture;
   print: PrintSummary;
+  /** All of its picture, this one too. */
+  prints: PrintName[];
   revisions: RevisionSummary[];
   plan: Plan;
 }
