@@ -6,7 +6,7 @@ import { describe, expect, test } from "vitest";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import { PLAN_VERSION } from "@/core/plan/plan";
 import { anyPlan } from "../../tests/anyPlan";
-import { parsePlan, planJsonSchema } from "./plan";
+import { MOST_FAULTS, parsePlan, planJsonSchema } from "./plan";
 
 const draft = () => structuredClone(defaultPlan()) as unknown as Record<string, any>;
 
@@ -181,6 +181,19 @@ describe("a plan that is not valid is refused, naming the field", () => {
     throw new Error("the plan was taken");
   });
   test.each([null, 3, "plan", []])("%j", (json) => expect(() => parsePlan(json)).toThrow(expect.objectContaining({ code: "bad_plan" })));
+});
+
+test("of very many faults the first are told, and how many more there are", () => {
+  const plan = { ...defaultPlan(), passes: Array.from({ length: 150 }, () => ({ x: 1 })) };
+  expect.assertions(3);
+  try {
+    parsePlan(plan);
+  } catch (error) {
+    const { message, details } = error as { message: string; details: { faults: unknown[] } };
+    expect(details.faults).toHaveLength(MOST_FAULTS);
+    expect(message.split("\n")).toHaveLength(MOST_FAULTS + 1);
+    expect(message).toMatch(/and \d{3,} faults more$/);
+  }
 });
 
 test("the published JSON Schema is the current one (npm run schema writes it)", () => {

@@ -174,17 +174,22 @@ function isRecord(json: unknown): json is Record<string, unknown> {
 /** A plan as it may come from a row, a file or a page: older versions are brought up to date. */
 export const Plan = z.preprocess(upgraded, CurrentPlan);
 
+/** Faults that are told one by one: nobody reads more. */
+export const MOST_FAULTS = 20;
+
 /**
  * Reads a plan from parsed JSON, of this version or an older one.
  *
- * Errors  CoreError `bad_plan` naming the field and the reason, one line a fault.
+ * Errors  CoreError `bad_plan` naming the field and the reason, one line a fault, of the first ones.
  */
 export function parsePlan(json: unknown): PlanType {
   const result = Plan.safeParse(json);
   if (result.success) return result.data;
-  const faults = result.error.issues.map((issue) => ({ field: fieldName(issue.path), reason: issue.message }));
+  const { issues } = result.error;
+  const faults = issues.slice(0, MOST_FAULTS).map((issue) => ({ field: fieldName(issue.path), reason: issue.message }));
   const lines = faults.map(({ field, reason }) => `${field}: ${reason}`);
-  throw new CoreError("bad_plan", lines.join("\n"), { faults });
+  if (issues.length > faults.length) lines.push(`and ${issues.length - faults.length} faults more`);
+  throw new CoreError("bad_plan", lines.join("\n"), { faults, count: issues.length });
 }
 
 /** The JSON Schema (2020-12) of a plan, published in docs/. */

@@ -1,5 +1,7 @@
 import type { z } from "zod";
+import { MOST_FAULTS } from "@/contracts/plan";
 import { isWellFormed } from "@/core/text/text";
+import { ByteRoom } from "./byteRoom";
 import { AppError } from "./errors";
 import { JsonGuard, type JsonLimits } from "./jsonGuard";
 
@@ -17,26 +19,57 @@ export const A_PLAN: JsonLimits = { bytes: 64 * 1024 ** 2, values: 1_000_000 };
  *
  * Errors  AppError `invalid_input`, for broken JSON, for text that is none and for what is nested too deeply; `too_large`; `wrong_type` for what is not said to be JSON.
  */
-export async function readBody<T>(request: Request, schema: z.ZodType<T>, limits = FEW_WORDS): Promise<T> {
-  return parseBody(await readGuarded(request, limits), schema);
+export function readBody<T>(request: Request, schema: z.ZodType<T>, limits = FEW_WORDS): Promise<T> {
+  return withBody(request, limits, async (bytes) => parseBody(bytes, schema));
 }
 
-/** The same as it came, to be parsed elsewhere. Errors: AppError `invalid_input`, `too_large`, `wrong_type`. */
-export async function readGuarded(request: Request, limits: JsonLimits): Promise<Uint8Array<ArrayBuffer>> {
+/** A request with no more than this is read and answered in a few milliseconds. */
+export const LITTLE_BYTES = 64 * 1024;
+/** Of larger ones so much is held at one time, all told: they wait for a thread, and there may be many. */
+const room = new ByteRoom(32 * 1024 ** 2);
+
+/**
+ * The same as it came, for as long as it is in use, to be parsed elsewhere. Errors: AppError `invalid_input`, `too_large`, `wrong_type`, `busy`.
+ */
+export async function withBody<T>(request: Request, limits: JsonLimits, work: (bytes: Uint8Array<ArrayBuffer>) => Promise<T>): Promise<T> {
   needJson(request);
   const guard = new JsonGuard(limits);
-  if (Number(request.headers.get("content-length") ?? 0) > limits.bytes) throw guard.tooLarge();
+  const said = Number(request.headers.get("content-length") ?? 0);
+  if (said > limits.bytes) throw guard.tooLarge();
+  const held = said > LITTLE_BYTES ? [room.take(said)] : [];
   const pieces: Uint8Array[] = [];
+  let read = 0;
   try {
-    for await (const piece of (request.body ?? []) as AsyncIterable<Uint8Array>) {
+    for await (const piece of piecesOf(request)) {
       guard.take(piece);
+      read += piece.length;
+      // One that does not say how much there is of it takes room as it comes.
+      if (read > Math.max(said, LITTLE_BYTES)) held.push(room.take(piece.length));
       pieces.push(piece);
     }
+    return await work(joined(pieces, read));
+  } finally {
+    for (const free of held) free();
+  }
+}
+
+/** In memory of their own, so that they can be given away. */
+function joined(pieces: readonly Uint8Array[], length: number): Uint8Array<ArrayBuffer> {
+  const bytes = new Uint8Array(length);
+  let at = 0;
+  for (const piece of pieces) {
+    bytes.set(piece, at);
+    at += piece.length;
+  }
+  return bytes;
+}
+
+async function* piecesOf(request: Request): AsyncGenerator<Uint8Array> {
+  try {
+    yield* (request.body ?? []) as unknown as AsyncIterable<Uint8Array>;
   } catch (error) {
-    if (error instanceof AppError) throw error;
     throw new AppError("invalid_input", "the request was cut off", {}, { cause: error });
   }
-  return Buffer.concat(pieces);
 }
 
 /** A body that was read so, through a schema. Errors: AppError `invalid_input`. */
@@ -71,7 +104,7 @@ export function readInput<T>(input: unknown, schema: z.ZodType<T>): T {
   if (broken !== undefined) throw new AppError("invalid_input", `${broken || "input"}: not a text (it holds NUL or half a character)`);
   const result = schema.safeParse(input);
   if (result.success) return result.data;
-  const faults = result.error.issues.map((issue) => ({ field: issue.path.join("."), reason: issue.message }));
+  const faults = result.error.issues.slice(0, MOST_FAULTS).map((issue) => ({ field: issue.path.join("."), reason: issue.message }));
   throw new AppError("invalid_input", faults.map(({ field, reason }) => `${field || "input"}: ${reason}`).join("; "), { faults });
 }
 

@@ -12,6 +12,7 @@ export type AppErrorCode =
   | "unreadable"
   | "no_space"
   | "away"
+  | "busy"
   | "wrong_method"
   | "wrong_type"
   | "wrong_host"
@@ -36,6 +37,7 @@ const STATUS: Record<AppErrorCode, number> = {
   unreadable: 422,
   no_space: 507,
   away: 503,
+  busy: 503,
   wrong_method: 405,
   wrong_type: 415,
   wrong_host: 421,

@@ -10,7 +10,7 @@ import { readIccProfile } from "@/core/formats/readIccProfile";
 import { textOf } from "@/core/text/text";
 import { PictureError } from "./pictureError";
 import { readXmp } from "./readXmp";
-import { sniffPicture, type PictureFormat } from "./sniffPicture";
+import { HEAD_BYTES, needPicture, type PictureFormat } from "./sniffPicture";
 
 export const MOST_PIXELS = 150e6;
 export const MOST_BYTES = 1024 ** 3;
@@ -42,8 +42,8 @@ export interface PictureFacts {
   notes: string[];
 }
 
-/** A picture that takes longer is no picture of a camera's. */
-const DECODE_WITHIN_S = 60;
+/** A picture that takes longer than its pixels account for is no picture of a camera's: seconds for any, and for each million pixels. */
+const DECODE_WITHIN_S = { any: 20, megapixel: 0.5 };
 
 sharp.cache(false);
 
@@ -62,7 +62,9 @@ export async function decodePicture(path: string, target: string): Promise<Decod
     const notes: string[] = [];
     const { space, decoderConverts } = sourceSpace(metadata, notes);
     const depth = metadata.depth === "ushort" ? 16 : 8;
-    let pipeline = sharp(path, { limitInputPixels: MOST_PIXELS, failOn: "error" }).autoOrient().timeout({ seconds: DECODE_WITHIN_S });
+    let pipeline = sharp(path, { limitInputPixels: MOST_PIXELS, failOn: "error" })
+      .autoOrient()
+      .timeout({ seconds: decodeWithin(metadata) });
     if (!decoderConverts) pipeline = pipeline.keepIccProfile();
     if (metadata.hasAlpha) notes.push("Transparent parts are read as paper white.");
     if (metadata.chromaSubsampling?.startsWith("4:2"))
@@ -88,17 +90,17 @@ export async function decodePicture(path: string, target: string): Promise<Decod
   }
 }
 
+function decodeWithin({ width, height }: Metadata): number {
+  return Math.ceil(DECODE_WITHIN_S.any + (DECODE_WITHIN_S.megapixel * width * height) / 1e6);
+}
+
 async function checkFile(path: string): Promise<PictureFormat> {
   const { size } = await stat(path);
-  if (size === 0) throw new PictureError("not_a_picture", "the file is empty");
   if (size > MOST_BYTES) throw new PictureError("too_large", `the file has ${Math.round(size / 1024 ** 2)} MB; at most 1024 MB are read`);
   const file = await open(path);
   try {
-    const head = Buffer.alloc(32);
-    await file.read(head, 0, 32, 0);
-    const format = sniffPicture(head);
-    if (!format) throw new PictureError("not_a_picture", "this is not a JPEG, PNG, TIFF, WebP or AVIF picture, whatever its name says");
-    return format;
+    const { buffer, bytesRead } = await file.read(Buffer.alloc(HEAD_BYTES), 0, HEAD_BYTES, 0);
+    return needPicture(buffer.subarray(0, bytesRead));
   } finally {
     await file.close();
   }

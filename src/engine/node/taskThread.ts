@@ -50,9 +50,9 @@ export class TaskThread<Task, Result = void> {
     readonly revive: (error: TaskError) => Error | undefined,
   ) {}
 
-  /** Does a task when those before it are done. Errors: what it threw; a plain Error for a crash. */
-  do(task: Task): Promise<Result> {
-    const done = this.#queue.then(() => this.#send(task));
+  /** Does a task when those before it are done; what is in `given` is the thread's from then on. Errors: what it threw; a plain Error for a crash. */
+  do(task: Task, given: readonly ArrayBuffer[] = []): Promise<Result> {
+    const done = this.#queue.then(() => this.#send(task, given));
     this.#queue = done.catch(() => {});
     return done;
   }
@@ -61,12 +61,12 @@ export class TaskThread<Task, Result = void> {
     await this.#worker?.terminate();
   }
 
-  #send(task: Task): Promise<Result> {
+  #send(task: Task, given: readonly ArrayBuffer[]): Promise<Result> {
     const worker = (this.#worker ??= this.#start());
     const number = ++this.#number;
     return new Promise((resolve, reject) => {
       this.#waiting.set(number, { resolve, reject });
-      worker.postMessage({ number, task } satisfies TaskMessage<Task>);
+      worker.postMessage({ number, task } satisfies TaskMessage<Task>, given);
     });
   }
 

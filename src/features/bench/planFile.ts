@@ -5,7 +5,7 @@ import type { Plan } from "@/core/plan/plan";
 /** As long as a plan that the server takes. */
 const MOST_BYTES = 64 * 1024 ** 2;
 /** Faults of a plan that are said. */
-const MOST_FAULTS = 3;
+const SAID_FAULTS = 3;
 
 /** A plan as the command line reads it too, laid out for people. */
 export function planFileOf(plan: Plan): Blob {
@@ -25,8 +25,8 @@ export async function readPlanFile(file: Blob): Promise<{ plan: Plan } | { reaso
     return { plan: parsePlan(json) };
   } catch (error) {
     if (!(error instanceof CoreError)) throw error;
-    const faults = error.message.split("\n");
-    const more = faults.length > MOST_FAULTS ? `; and ${faults.length - MOST_FAULTS} more` : "";
-    return { reason: `it is no plan that can be used (${faults.slice(0, MOST_FAULTS).join("; ")}${more}).` };
+    const count = Number(error.details.count);
+    const more = count > SAID_FAULTS ? `; and ${count - SAID_FAULTS} more` : "";
+    return { reason: `it is no plan that can be used (${error.message.split("\n").slice(0, SAID_FAULTS).join("; ")}${more}).` };
   }
 }

@@ -3,6 +3,7 @@ import { MOST_NAME, PictureSummary, type PictureChange } from "@/contracts/api";
 import { defaultPlan } from "@/core/plan/defaultPlan";
 import type { Plan } from "@/core/plan/plan";
 import { MOST_BYTES } from "@/engine/node/decodePicture";
+import { HEAD_BYTES, needPicture } from "@/engine/node/sniffPicture";
 import { cleanText, cutText } from "@/core/text/text";
 import { storeBlob } from "../blobs/blobs";
 import type { Sql } from "../db";
@@ -22,7 +23,7 @@ export async function importPicture(
   bytes: AsyncIterable<Uint8Array>,
   { name = pictureName(fileName), plan }: { name?: string; plan?: Plan } = {},
 ): Promise<{ picture: PictureSummary; printId: string }> {
-  const blob = await storeBlob(sql, bytes, MOST_BYTES);
+  const blob = await storeBlob(sql, await pictureOnly(bytes), MOST_BYTES);
   try {
     const { width, height, facts } = await preparedFolder(sql, blob.id);
     const id = randomUUID();
@@ -39,6 +40,27 @@ export async function importPicture(
     await forgetPrepared(blob.id);
     throw error;
   }
+}
+
+/** The same bytes, once their beginning is seen to be that of a picture: nothing else is stored, however much there is of it. */
+async function pictureOnly(bytes: AsyncIterable<Uint8Array>): Promise<AsyncIterable<Uint8Array>> {
+  const coming = bytes[Symbol.asyncIterator]();
+  let head: Uint8Array = new Uint8Array();
+  while (head.length < HEAD_BYTES) {
+    const { done, value } = await coming.next();
+    if (done) break;
+    head = Buffer.concat([head, value]);
+  }
+  try {
+    needPicture(head);
+  } catch (error) {
+    await coming.return?.();
+    throw error;
+  }
+  return (async function* () {
+    yield head;
+    yield* { [Symbol.asyncIterator]: () => coming };
+  })();
 }
 
 /** "dunes-below-the-station.jpg" → "Dunes below the station". */

@@ -3,7 +3,7 @@ import { NewPrint, NewRevision, type PrintSummary } from "@/contracts/api";
 import { defaultPlan } from "@/core/plan/defaultPlan";
 import { CoreError } from "@/core/errors";
 import { TaskThread } from "@/engine/node/taskThread";
-import { parseBody } from "../body";
+import { LITTLE_BYTES, parseBody } from "../body";
 import { db, type Sql } from "../db";
 import { AppError, type AppErrorCode } from "../errors";
 import { getPicture } from "../pictures/pictures";
@@ -26,9 +26,6 @@ export async function doPlanTask(sql: Sql, task: PlanTask): Promise<PrintSummary
   return addPrint(sql, task.pictureId, first, name);
 }
 
-/** So many bytes are read, checked and stored in a few milliseconds. */
-const LITTLE_BYTES = 64 * 1024;
-
 const kept = globalThis as unknown as { nigrographePlanThread?: TaskThread<PlanTask, PrintSummary | undefined> };
 
 /** Does it where it holds nobody up. Errors: as above. */
@@ -38,7 +35,7 @@ export function planWork(task: PlanTask): Promise<PrintSummary | undefined> {
     if (name === "AppError") return new AppError(code as AppErrorCode, message, details);
     return name === "CoreError" ? new CoreError(code as CoreError["code"], message, details) : undefined;
   });
-  return kept.nigrographePlanThread.do(task);
+  return kept.nigrographePlanThread.do(task, [task.body.buffer]);
 }
 
 export async function closePlanThread(): Promise<void> {
