@@ -108,6 +108,18 @@ describe("bringing in", () => {
     expect(readdirSync(join(folder, "cache", "arriving"))).toEqual([]);
   });
 
+  test("what does not begin as a picture is refused at its beginning, however much follows", async () => {
+    let pulled = 0;
+    const endless = new ReadableStream({
+      pull(controller) {
+        controller.enqueue(new Uint8Array(65_536).fill(80));
+        if (++pulled > 1000) controller.close();
+      },
+    });
+    expect((await send("endless.jpg", endless)).status).toBe(415);
+    expect(pulled).toBeLessThan(10);
+  });
+
   test("a broken-off file is refused, and the next one is taken all the same", async () => {
     const bytes = await png();
     const broken = await send("cut.png", bytes.subarray(0, bytes.length / 2));

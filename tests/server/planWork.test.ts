@@ -2,16 +2,18 @@ import { randomUUID } from "node:crypto";
 import { beforeAll, expect, test } from "vitest";
 import { POST as postPrint } from "@/app/api/pictures/[id]/prints/route";
 import { POST as postRevision } from "@/app/api/prints/[id]/revisions/route";
+import { GET as getStep } from "@/app/api/prints/[id]/revisions/[revision]/route";
 import { packPath } from "@/core/brush/stroke";
 import { restingExposure } from "@/core/passes/exposure/exposure";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import type { Plan } from "@/core/plan/plan";
 import { importPicture } from "@/server/pictures/pictures";
+import { readRevision } from "@/server/prints/planWork";
 import { getPrint, getRevision } from "@/server/prints/prints";
 import { colourful, rgb16 } from "../madePictures";
 import { ownDatabase, pieces } from "./ownDatabase";
 
-// Large plans are taken in by a thread of their own, and are answered as small ones are.
+// Large plans are taken in and read by a thread of their own, and are answered as small ones are.
 
 const { sql } = ownDatabase();
 let [pictureId, printId] = ["", ""];
@@ -34,8 +36,8 @@ function painted(count: number, points = 8): Plan {
   return plan;
 }
 
-const send = (post: typeof postRevision, id: string, body: string) =>
-  post(new Request("http://localhost/", { method: "POST", headers: { "content-type": "application/json" }, body }), {
+const send = (post: typeof postRevision, id: string, body: string, headers: Record<string, string> = {}) =>
+  post(new Request("http://localhost/", { method: "POST", headers: { "content-type": "application/json", ...headers }, body }), {
     params: Promise.resolve({ id }),
   });
 const save = (step: object) => send(postRevision, printId, JSON.stringify(step));
@@ -54,6 +56,36 @@ test("a plan of thousands of strokes is saved and read as it was sent, and made 
   const print = (await made.json()) as { id: string; head: string; name: string };
   expect(print.name).toBe("From a file");
   expect((await getRevision(sql(), print.id, print.head)).plan).toEqual(plan);
+});
+
+test("a plan of thousands of strokes is read back as JSON, and a small step does not wait for it", async () => {
+  const plan = painted(15_000, 60);
+  const large = (await (await send(postPrint, pictureId, JSON.stringify({ plan }))).json()) as { id: string; head: string };
+  const small = (await (await send(postPrint, pictureId, "{}")).json()) as { id: string; head: string };
+  const read = (id: string, revision: string) => getStep(new Request("http://localhost/"), { params: Promise.resolve({ id, revision }) });
+  const ended: string[] = [];
+  const answer = read(large.id, large.head).then((found) => (ended.push("large"), found));
+  const own = await read(small.id, small.head).then((found) => (ended.push("small"), found));
+  const body = (await (await answer).json()) as { id: string; plan: Plan };
+  expect(ended).toEqual(["small", "large"]);
+  expect([(await answer).headers.get("content-type"), body.id]).toEqual(["application/json", large.head]);
+  expect(body.plan).toEqual(plan);
+  expect(((await own.json()) as { plan: Plan }).plan).toEqual(defaultPlan("PNG"));
+  expect((await readRevision(large.id, large.head)).plan).toEqual(plan);
+  expect((await read(large.id, randomUUID())).status).toBe(404);
+});
+
+test("more than there is room for is refused unread, and taken when it is sent again", async () => {
+  const body = `{"id":"${"x".repeat(20e6)}"}`;
+  const answers = await Promise.all([1, 2, 3].map(() => send(postRevision, printId, body, { "content-length": `${body.length}` })));
+  expect(answers.map(({ status }) => status).toSorted((a, b) => a - b)).toEqual([400, 503, 503]);
+  const busy = answers.find(({ status }) => status === 503)!;
+  expect([busy.headers.get("connection"), busy.headers.get("retry-after"), ((await busy.json()) as { code: string }).code]).toEqual([
+    "close",
+    "2",
+    "busy",
+  ]);
+  expect((await send(postRevision, printId, body, { "content-length": `${body.length}` })).status).toBe(400);
 });
 
 test("what is refused is refused with its own code and details", async () => {

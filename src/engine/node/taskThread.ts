@@ -30,6 +30,9 @@ export function answerTasks<Task, Result>(work: (task: Task) => Promise<Result>)
   });
 }
 
+/** A task took longer than it may. */
+export class TooLong extends Error {}
+
 interface Waiting<Result> {
   resolve(result: Result): void;
   reject(error: Error): void;
@@ -50,15 +53,30 @@ export class TaskThread<Task, Result = void> {
     readonly revive: (error: TaskError) => Error | undefined,
   ) {}
 
-  /** Does a task when those before it are done; what is in `given` is the thread's from then on. Errors: what it threw; a plain Error for a crash. */
-  do(task: Task, given: readonly ArrayBuffer[] = []): Promise<Result> {
-    const done = this.#queue.then(() => this.#send(task, given));
+  /**
+   * Does a task when those before it are done; what is in `given` is the thread's from then on. A task that takes longer than `withinMs` is ended with
+   * the thread.
+   *
+   * Errors  what it threw; TooLong; a plain Error for a crash.
+   */
+  do(task: Task, { given = [], withinMs = Infinity }: { given?: readonly ArrayBuffer[]; withinMs?: number } = {}): Promise<Result> {
+    const done = this.#queue.then(() => this.#within(withinMs, this.#send(task, given)));
     this.#queue = done.catch(() => {});
     return done;
   }
 
   async close(): Promise<void> {
     await this.#worker?.terminate();
+  }
+
+  async #within(withinMs: number, done: Promise<Result>): Promise<Result> {
+    if (withinMs === Infinity) return done;
+    const worker = this.#worker;
+    const timer = setTimeout(() => {
+      this.#fail(new TooLong());
+      void worker?.terminate();
+    }, withinMs);
+    return done.finally(() => clearTimeout(timer));
   }
 
   #send(task: Task, given: readonly ArrayBuffer[]): Promise<Result> {
@@ -79,8 +97,10 @@ export class TaskThread<Task, Result = void> {
       if (!error) waiting?.resolve(result as Result);
       else waiting?.reject(this.revive(error) ?? Object.assign(new Error(error.message), { code: error.code }));
     });
-    worker.on("error", (error) => this.#fail(error as Error));
-    worker.on("exit", () => this.#fail(new Error("the thread ended")));
+    // One that was ended for taking too long is followed by another, which it does not take with it.
+    const fail = (error: Error) => this.#worker === worker && this.#fail(error);
+    worker.on("error", (error) => fail(error as Error));
+    worker.on("exit", () => fail(new Error("the thread ended")));
     return worker;
   }
 

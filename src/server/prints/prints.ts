@@ -116,6 +116,14 @@ export async function getRevision(sql: Sql, printId: string, id: string): Promis
   return Revision.parse({ ...row, plan: await unstowPlan(sql, row.plan) });
 }
 
+/** Whether the plan of a revision is so large that reading it takes its time: it is long, or parts of it are put aside. */
+export async function isLargePlan(sql: Sql, printId: string, id: string): Promise<boolean> {
+  const [row] = await sql<{ isLarge: boolean }[]>`
+    select octet_length(plan::text) > 65536 or plan::text ~ '"pieces?": ' as "isLarge" from revision where print_id = ${printId} and id = ${id}
+  `;
+  return row?.isLarge ?? false;
+}
+
 /**
  * Adds an edit to a print's history and moves the print to it. Sent again with the same id, it does nothing more.
  *

@@ -5,12 +5,15 @@ import type { Plan } from "@/core/plan/plan";
 import { readCleaned } from "@/engine/node/cleanPicture";
 import type { PictureTask } from "@/engine/node/pictureTasks";
 import { readSealed } from "@/engine/node/sealed";
+import { TooLong } from "@/engine/node/taskThread";
 import type { Sql } from "../db";
+import { AppError } from "../errors";
 import { pictureBlob } from "../pictures/pictures";
 import { folderOf, pictureThread, preparedFolder, type Lane } from "../pictures/preparedFolder";
 import { thumbnailFolder } from "../settings";
 import { sourceThumbnail } from "../sweep";
-import { getPrint, getRevision } from "./prints";
+import { readRevision } from "./planWork";
+import { getPrint } from "./prints";
 
 const LONG_EDGE = 560;
 
@@ -19,7 +22,7 @@ export async function printThumbnail(sql: Sql, printId: string): Promise<Uint8Ar
   const print = await getPrint(sql, printId);
   return kept(`${print.head}.jpg`, async (file) => {
     const folder = await prepared(sql, print.pictureId);
-    const { plan } = await getRevision(sql, printId, print.head);
+    const { plan } = await readRevision(printId, print.head);
     return { task: { kind: "thumbnail", folder, plan, longEdge: LONG_EDGE, file }, lane: await laneFor(plan, folder) };
   });
 }
@@ -57,10 +60,28 @@ async function kept(name: string, work: (file: string) => Promise<{ task: Pictur
   const file = join(folder, name);
   const there = await readSealed(file);
   if (there) return there;
+  if (tooLong.has(name)) throw takesTooLong();
   await mkdir(folder, { recursive: true });
   const { task, lane } = await work(file);
-  await pictureThread(lane).do(task);
+  try {
+    await pictureThread(lane).do(task, { withinMs: MADE_WITHIN_MS });
+  } catch (error) {
+    if (!(error instanceof TooLong)) throw error;
+    tooLong.add(name);
+    throw takesTooLong();
+  }
   const made = await readSealed(file);
   if (!made) throw new Error("the thumbnail vanished from the cache");
   return made;
 }
+
+/** Of so few pixels a small picture is made in a second; only brushwork of thousands of lengths of the picture takes longer than this. */
+const MADE_WITHIN_MS = 30_000;
+/** Names that took longer: they are not tried again while the server runs. Each is a revision that somebody made. */
+const tooLong = new Set<string>();
+
+const takesTooLong = () =>
+  new AppError(
+    "unreadable",
+    "the brushwork of this print takes too long to be shown small. Nothing of it is lost: the bench and exports show it",
+  );

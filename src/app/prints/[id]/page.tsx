@@ -8,7 +8,8 @@ import { db } from "@/server/db";
 import { AppError } from "@/server/errors";
 import { getPicture, pictureBlob } from "@/server/pictures/pictures";
 import { preparedFolder } from "@/server/pictures/preparedFolder";
-import { getPrint, getRevision, listPrints, listRevisions } from "@/server/prints/prints";
+import { readRevision } from "@/server/prints/planWork";
+import { getPrint, listPrints, listRevisions } from "@/server/prints/prints";
 
 export const dynamic = "force-dynamic";
 
@@ -35,7 +36,7 @@ const load = cache(async (id: string) => {
       getPicture(sql, print.pictureId),
       listPrints(sql, print.pictureId),
       listRevisions(sql, id),
-      getRevision(sql, id, print.head),
+      readRevision(id, print.head),
       pictureBlob(sql, print.pictureId),
     ]);
     const { width, height, levels } = await preparedFolder(sql, blobId);

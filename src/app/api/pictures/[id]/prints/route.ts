@@ -1,11 +1,11 @@
 import { A_PLAN, withBody } from "@/server/body";
 import { readId, routes } from "@/server/http";
-import { planWork } from "@/server/prints/planWork";
+import { addPrintFrom } from "@/server/prints/planWork";
 
 export const { GET, POST, PUT, PATCH, DELETE } = routes<{ id: string }>({
   POST: async (request, { id }) => {
     const pictureId = readId(id);
-    const made = await withBody(request, A_PLAN, (body) => planWork({ kind: "add", pictureId, body }));
+    const made = await withBody(request, A_PLAN, (body) => addPrintFrom(pictureId, body));
     return Response.json(made, { status: 201 });
   },
 });

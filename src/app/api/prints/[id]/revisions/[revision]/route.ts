@@ -1,7 +1,7 @@
-import { db } from "@/server/db";
 import { readId, routes } from "@/server/http";
-import { getRevision } from "@/server/prints/prints";
+import { readRevisionJson } from "@/server/prints/planWork";
 
 export const { GET, POST, PUT, PATCH, DELETE } = routes<{ id: string; revision: string }>({
-  GET: async (_request, { id, revision }) => Response.json(await getRevision(db(), readId(id), readId(revision))),
+  GET: async (_request, { id, revision }) =>
+    new Response(await readRevisionJson(readId(id), readId(revision)), { headers: { "content-type": "application/json" } }),
 });
