@@ -112,6 +112,50 @@ test("colour comes back where it is swept over, and what lies outside stays grey
   await page.waitForFunction(() => document.querySelector('[data-testid="readout"]')?.textContent.includes("printed"));
 });
 
+test("the printing map kept as a picture has the colours of the print", async () => {
+  // The places of most colour, and how much, in sRGB.
+  const shown = await page.$eval('[data-testid="preview"]', (print) => {
+    const { width, height } = print as HTMLCanvasElement;
+    const copy = Object.assign(document.createElement("canvas"), { width, height });
+    const context = copy.getContext("2d")!;
+    context.drawImage(print as HTMLCanvasElement, 0, 0);
+    const { data } = context.getImageData(0, 0, width, height);
+    const all = Array.from({ length: width * height }, (_, i) => {
+      const [r, g, b] = [data[4 * i]!, data[4 * i + 1]!, data[4 * i + 2]!];
+      return { x: ((i % width) + 0.5) / width, y: (Math.floor(i / width) + 0.5) / height, spread: Math.max(r, g, b) - Math.min(r, g, b) };
+    });
+    return { ratio: width / height, places: all.toSorted((one, other) => other.spread - one.spread).slice(0, 300) };
+  });
+  expect(shown.places[299]!.spread).toBeGreaterThan(30);
+  await page.keyboard.press("j");
+  await page.waitForSelector('[data-testid="printing-map"][data-drawn="1"]');
+  await page.evaluate(() => {
+    const make = URL.createObjectURL.bind(URL);
+    URL.createObjectURL = (blob: Blob) => {
+      void blob
+        .arrayBuffer()
+        .then(
+          (bytes) => (document.body.dataset.map = btoa(new Uint8Array(bytes).reduce((text, byte) => text + String.fromCharCode(byte), ""))),
+        );
+      return make(blob);
+    };
+  });
+  await press(page, "Keep as PNG", '[data-testid="easel"]');
+  await page.waitForFunction(() => document.body.dataset.map);
+  const png = Buffer.from(await page.$eval("body", (body) => body.dataset.map!), "base64");
+  const { data, info } = await sharp(png).removeAlpha().raw().toBuffer({ resolveWithObject: true });
+  const sheetHeight = Math.round(info.width / shown.ratio);
+  const less = shown.places.map(({ x, y, spread }) => {
+    const at = 3 * (Math.floor(y * sheetHeight) * info.width + Math.floor(x * info.width));
+    const [r, g, b] = [data[at]!, data[at + 1]!, data[at + 2]!];
+    return spread - (Math.max(r, g, b) - Math.min(r, g, b));
+  });
+  // Lines and notes lie over some of them.
+  expect(Math.abs(less.toSorted((a, b) => a - b)[150]!)).toBeLessThan(4);
+  await page.keyboard.press("j");
+  await page.waitForFunction(() => !document.querySelector('[data-testid="printing-map"]'));
+});
+
 test("the print is toned in Finish, and its file carries the colour or, by choice, only the tones", async () => {
   await page.evaluate(() =>
     [...document.querySelectorAll<HTMLElement>("nav button")].find((button) => button.textContent.startsWith("Finish"))!.click(),

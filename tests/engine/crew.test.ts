@@ -16,6 +16,7 @@ import { Helper, type Help } from "@/engine/crew/helper";
 import { SharedCrew, type HelpingThread } from "@/engine/crew/sharedCrew";
 import { DONE, FAILED, Slots } from "@/engine/crew/slots";
 import { toMake, toRead } from "@/engine/crew/strips";
+import { WORKS, type WorkName } from "@/engine/crew/works";
 import { Source } from "@/engine/source";
 import { Stage } from "@/engine/stage";
 import { FINISHED } from "@/engine/stageTypes";
@@ -105,9 +106,12 @@ describe("with helpers in threads", () => {
   });
 
   test("works of every kind are shared: bands are missing on the thread that hands them out", () => {
-    const works = ["applyColour", "mix", "applySurroundings", "applyChroma", "applyTableByMask", "findOwnChroma"] as const;
+    // Every work there is, and within them each step of the plan.
+    const works = Object.keys(WORKS) as WorkName[];
+    const steps = ["applyColour", "mix", "applySurroundings", "applyChroma", "applyTableByMask", "findOwnChroma"] as const;
+    const names = [...works, ...steps];
     const done = (by: Crew) => {
-      const spies = works.map((name) => vi.spyOn(BandMachine.prototype, name));
+      const spies = [...works.map((name) => vi.spyOn(WORKS[name], "perform")), ...steps.map((name) => vi.spyOn(BandMachine.prototype, name))];
       const stage = stageBy(by);
       const frames = [0, 1, 2, 3].map((k) => {
         const light = { kind: "scene-light", exposure: 0.1 * k, shadows: 0.4, lights: -0.5 } as const;
@@ -123,7 +127,7 @@ describe("with helpers in threads", () => {
     };
     const [alone, shared] = [done(ALONE), done(crew)];
     expect(shared.frames.map((frame, i) => isSame(frame, alone.frames[i]!))).toEqual([true, true, true, true]);
-    works.forEach((name, i) => expect([name, shared.calls[i]! < alone.calls[i]!]).toEqual([name, true]));
+    names.forEach((name, i) => expect([name, shared.calls[i]! < alone.calls[i]!]).toEqual([name, true]));
   });
 });
 

@@ -55,7 +55,7 @@ describe.each(["colour", "place"] as const)("a likeness, what is taken away told
 describe("what hangs together", () => {
   test("by a thread does not count, by a broad bridge it does", () => {
     const joined = (half: number) => pictureOf((x, y) => isLeft(x, y) || isRight(x, y) || (Math.abs(y - 20) <= half && x >= 20 && x < 40));
-    const [thread, bridge] = [likeness(joined(1), shape), likeness(joined(4), shape)];
+    const [thread, bridge] = [likeness(joined(0), shape), likeness(joined(4), shape)];
     expect([at(thread, 10, 20), at(thread, 45, 20)]).toEqual([1, 0]);
     expect([at(bridge, 10, 20), at(bridge, 30, 20), at(bridge, 45, 20), at(bridge, 54, 29)]).toEqual([1, 1, 1, 1]);
   });
@@ -63,6 +63,17 @@ describe("what hangs together", () => {
     const line = pictureOf((x, y) => y === 20 && x >= 5 && x < 50);
     const like = likeness(line, { ...shape, touched: [place(10, 20), place(12, 20)] });
     expect([at(like, 10, 20), at(like, 12, 20), at(like, 10, 21)]).toEqual([1, 1, 0]);
+  });
+  test("is as wide at any size", () => {
+    const broad = { width: 640, height: 480 };
+    // Two halves joined by a bridge of so many pixels.
+    const joined = (pixels: number) =>
+      Float32Array.from({ length: 640 * 480 }, (_, i) => {
+        const [x, y] = [i % 640, Math.floor(i / 640)];
+        return x < 200 || x >= 440 || (y >= 240 && y < 240 + pixels) ? 1 : 0;
+      });
+    const far = (pixels: number) => reachable(joined(pixels), broad, [100 * 640 + 100])[240 * 640 + 500]!;
+    expect([far(4), far(5)]).toEqual([0, 1]);
   });
   test("is where a probe gets to, and what lies beside its way: by brute force", () => {
     const cells = fc.array(fc.boolean(), { minLength: 24 * 16, maxLength: 24 * 16 });
@@ -82,7 +93,7 @@ describe("what hangs together", () => {
           return all;
         };
         const isWide = (i: number) =>
-          share[i] === 1 && (within(i, 2, (j) => share[j] === 1, true) || within(i, 2, (j) => j === seed, false));
+          share[i] === 1 && (within(i, 1, (j) => share[j] === 1, true) || within(i, 1, (j) => j === seed, false));
         const way = new Set(isWide(seed) ? [seed] : []);
         for (const i of way) {
           const beside = [i % 24 > 0 ? i - 1 : -1, i % 24 < 23 ? i + 1 : -1, i - 24, i + 24];
@@ -90,7 +101,7 @@ describe("what hangs together", () => {
         }
         found.forEach((level, i) => {
           if (way.has(i)) expect(level).toBe(1);
-          else if (share[i] === 0 || !within(i, 4, (j) => way.has(j), false)) expect(level).toBe(0);
+          else if (share[i] === 0 || !within(i, 2, (j) => way.has(j), false)) expect(level).toBe(0);
           else expect(level === 0 || level === 1).toBe(true);
         });
       }),
@@ -143,7 +154,7 @@ test("the shortest way is the shortest of all ways: by relaxing until nothing ch
         for (let i = 0; i < 48; i++) {
           const beside = [i % 8 > 0 ? i - 1 : -1, i % 8 < 7 ? i + 1 : -1, i - 8, i + 8].filter((j) => j >= 0 && j < 48);
           for (const j of beside) {
-            const through = length[j]! + 0.002 + change(j, i);
+            const through = length[j]! + 1.28 / 8 + change(j, i);
             if (open[i] && through < length[i]! - 1e-9) [length[i], changed] = [through, true];
           }
         }

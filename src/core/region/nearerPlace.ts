@@ -1,7 +1,7 @@
 import type { Size } from "../spatial/areaReduce";
 
-/** What a step over a pixel costs besides how much the colour changes in it, so that the middle between two places is in the middle. */
-const STEP = 0.002;
+/** What a way over the whole long edge costs besides how much the colour changes along it, so that the middle between two places is in the middle. */
+const LONG_EDGE = 1.28;
 /** Ways that differ by less are as long as each other. */
 const SAME_LENGTH = 0.002;
 
@@ -18,6 +18,7 @@ export function wayFrom(
   change: (from: number, to: number) => number,
 ): Float32Array {
   const below = width * (height - 1);
+  const step = LONG_EDGE / Math.max(width, height);
   const length = new Float32Array(width * height).fill(Infinity);
   const queues: number[][] = [];
   const offer = (at: number, exact: number) => {
@@ -27,7 +28,7 @@ export function wayFrom(
     (queues[Math.floor(found / SAME_LENGTH)] ??= []).push(at);
   };
   const go = (from: number, to: number, soFar: number) => {
-    if (isOpen(to)) offer(to, soFar + STEP + change(from, to));
+    if (isOpen(to)) offer(to, soFar + step + change(from, to));
   };
   for (const seed of seeds) offer(seed, 0);
   for (let q = 0; q < queues.length; q++) {

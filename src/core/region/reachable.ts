@@ -1,10 +1,8 @@
 import type { Size } from "../spatial/areaReduce";
 import { smoothStep } from "./contour";
 
-/** A way along which things hang together is so many pixels wide to either side of its middle: a thread leads nowhere. */
-const PROBE = 2;
-/** Back from where the probe got to, as far again as it is wide, into what is too narrow for it. */
-const WAY_BACK = 2 * PROBE;
+/** A way along which things hang together is at least so wide to either side of its middle, in long edges, and a pixel: a thread leads nowhere. */
+const PROBE = 1 / 320;
 const LEVELS = 512;
 
 /**
@@ -16,14 +14,16 @@ const LEVELS = 512;
  *         single pixels in docs/decisions/0008-regions.md.
  */
 export function reachable(share: Float32Array, size: Size, seeds: readonly number[]): Float32Array {
+  const probe = Math.max(Math.round(PROBE * Math.max(size.width, size.height)), 1);
   const wide = share.map((level) => 1 - level);
-  for (let i = 0; i < PROBE; i++) widen(wide, size);
+  for (let i = 0; i < probe; i++) widen(wide, size);
   for (let i = 0; i < wide.length; i++) wide[i] = 1 - wide[i]!;
   // What was touched begins a way however narrow it is.
-  for (const seed of seeds) for (const at of around(seed, size)) wide[at] = share[at]!;
+  for (const seed of seeds) for (const at of around(seed, probe, size)) wide[at] = share[at]!;
   const reached = bottlenecks(wide, size, seeds).map((level) => smoothStep(2 * level));
   const most = share.map((level) => smoothStep(2 * level));
-  for (let i = 0; i < WAY_BACK; i++) {
+  // Back from where the probe got to, as far again as it is wide, into what is too narrow for it.
+  for (let i = 0; i < 2 * probe; i++) {
     widen(reached, size);
     for (let at = 0; at < reached.length; at++) if (reached[at]! > most[at]!) reached[at] = most[at]!;
   }
@@ -31,11 +31,11 @@ export function reachable(share: Float32Array, size: Size, seeds: readonly numbe
 }
 
 /** The pixels a probe covers about one. */
-function around(at: number, { width, height }: Size): number[] {
+function around(at: number, probe: number, { width, height }: Size): number[] {
   const [column, row] = [at % width, Math.floor(at / width)];
   const found: number[] = [];
-  for (let y = Math.max(row - PROBE, 0); y <= Math.min(row + PROBE, height - 1); y++)
-    for (let x = Math.max(column - PROBE, 0); x <= Math.min(column + PROBE, width - 1); x++) found.push(y * width + x);
+  for (let y = Math.max(row - probe, 0); y <= Math.min(row + probe, height - 1); y++)
+    for (let x = Math.max(column - probe, 0); x <= Math.min(column + probe, width - 1); x++) found.push(y * width + x);
   return found;
 }
 

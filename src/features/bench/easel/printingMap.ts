@@ -172,7 +172,8 @@ export async function mapSheet(plan: Plan, engine: BenchEngine, picture: Size): 
   canvas.width = sheet.width;
   canvas.height = mapHeight(sheet, content);
   const context = canvas.getContext("2d", { alpha: false })!;
-  context.putImageData(new ImageData(sheet.rgba, sheet.width, sheet.height), 0, 0);
+  // The canvas is sRGB, as a page of a PDF is, and brings the colours of the sheet into it.
+  context.putImageData(new ImageData(sheet.rgba, sheet.width, sheet.height, { colorSpace: "display-p3" }), 0, 0);
   drawMap(context, geometryOf(plan.frame, picture, sheet), content, true);
   return canvas;
 }
