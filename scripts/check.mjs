@@ -1,6 +1,5 @@
 // ./check: installs, then types, lint, format, unused code, and all tests; ends with one line of counts.
-import { spawn } from "node:child_process";
-import { once } from "node:events";
+import { spawnSync } from "node:child_process";
 import { mkdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { buildWeb, installDebian, root, say } from "./install.mjs";
@@ -13,8 +12,9 @@ if (process.argv.length > 2) {
 installDebian(["postgresql", "chromium"]);
 buildWeb();
 
+const results = join(root, "build/test-results.json");
 mkdirSync(join(root, "build"), { recursive: true });
-const resultsOf = (name) => join(root, `build/${name}-results.json`);
+rmSync(results, { force: true });
 
 /** Each must succeed; the rest run all the same, so that one look shows all there is to mend. */
 const STAGES = [
@@ -23,58 +23,30 @@ const STAGES = [
   ["lint", "oxlint", "--type-aware"],
   ["format", "prettier", "--check", "--log-level", "warn", "."],
   ["unused code", "knip"],
-];
-/** Pages, which are driven one after the other, and all else: side by side, each on a core of its own. */
-const TESTS = [
-  ["core", "unit", "engine", "server"],
-  ["pages", "browser"],
+  ["tests", "vitest", "run", "--reporter", "default", "--reporter", "json", "--outputFile.json", results],
+  ["faults, in short", "node", "scripts/faults.mjs", "--short"],
 ];
 
 const failed = [];
-const program = (command) => (command === "node" ? process.execPath : join(root, "node_modules/.bin", command));
-
-/** Runs a stage; what it prints is shown as it comes, or, `later`, at its end. */
-async function run(name, [command, ...args], { isShownLater = false } = {}) {
-  const begin = Date.now();
-  const child = spawn(program(command), args, {
-    cwd: root,
-    stdio: ["ignore", ...(isShownLater ? ["pipe", "pipe"] : ["inherit", "inherit"])],
-  });
-  let printed = "";
-  for (const stream of [child.stdout, child.stderr]) stream?.setEncoding("utf8").on("data", (text) => (printed += text));
-  const [code] = await once(child, "close");
-  process.stdout.write(printed);
-  if (code !== 0) failed.push(name);
-  console.log(`  ${name}: ${code === 0 ? "done" : "FAILED"} in ${((Date.now() - begin) / 1000).toFixed(0)} s`);
-}
-
-for (const [name, ...command] of STAGES) {
+for (const [name, command, ...args] of STAGES) {
   say(name);
-  await run(name, command);
+  const begin = Date.now();
+  const { status } = spawnSync(command === "node" ? process.execPath : join(root, "node_modules/.bin", command), args, {
+    cwd: root,
+    stdio: ["ignore", "inherit", "inherit"],
+  });
+  if (status !== 0) failed.push(name);
+  console.log(`  ${status === 0 ? "done" : "FAILED"} in ${((Date.now() - begin) / 1000).toFixed(0)} s`);
 }
-say("tests: core, engine and server, and beside them the pages");
-await Promise.all(
-  TESTS.map(([name, ...projects], i) => {
-    rmSync(resultsOf(name), { force: true });
-    const which = projects.flatMap((project) => ["--project", project]);
-    const report = ["--reporter", "default", "--reporter", "json", "--outputFile.json", resultsOf(name)];
-    return run(`tests of ${name}`, ["vitest", "run", "--maxWorkers", "1", ...which, ...report], { isShownLater: i > 0 });
-  }),
-);
-say("faults, in short");
-await run("faults, in short", ["node", "scripts/faults.mjs", "--short"]);
 
-const counts = { numPassedTests: 0, numFailedTests: 0, numPendingTests: 0 };
-for (const [name] of TESTS) {
-  try {
-    const found = JSON.parse(readFileSync(resultsOf(name), "utf8"));
-    for (const key of Object.keys(counts)) counts[key] += found[key];
-  } catch {
-    failed.push(`results of ${name}`);
-  }
+let counts = { numPassedTests: 0, numFailedTests: 0, numPendingTests: 0 };
+try {
+  counts = JSON.parse(readFileSync(results, "utf8"));
+} catch {
+  failed.push("test results");
 }
 if (failed.length) console.log(`\nFailed: ${failed.join(", ")}`);
 console.log(
-  `\n${counts.numPassedTests} passed, ${counts.numFailedTests + failed.filter((name) => !name.startsWith("tests")).length} failed, ${counts.numPendingTests} skipped`,
+  `\n${counts.numPassedTests} passed, ${counts.numFailedTests + failed.filter((name) => name !== "tests").length} failed, ${counts.numPendingTests} skipped`,
 );
 process.exit(failed.length || counts.numPassedTests === 0 ? 1 : 0);

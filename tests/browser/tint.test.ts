@@ -93,26 +93,8 @@ test("a ready tint is seen while it is pointed at and taken by a press; nonsense
   expect(await colour()).toBe(0);
 });
 
-test("colour comes back where it is swept over, and what lies outside stays grey", async () => {
-  await addPass(page, "Colour return");
-  const all = await colour();
-  expect(all).toBeGreaterThan(20);
-  await press(page, "Choose the things in colour", "aside");
-  const box = (await (await page.$('[data-testid="preview"]'))!.boundingBox())!;
-  const at = (x: number, y: number) => ({ x: box.x + x * box.width, y: box.y + y * box.height });
-  await drag(page, at(0.32, 0.5), at(0.36, 0.52));
-  await settled(page);
-  const [inside, outside] = await pixelsAt(page, [
-    [0.34, 0.51],
-    [0.02, 0.02],
-  ]);
-  expect(Math.max(...inside!.slice(0, 3)) - Math.min(...inside!.slice(0, 3))).toBeGreaterThan(10);
-  expect(Math.abs(outside![0]! - outside![2]!)).toBeLessThan(3);
-  await page.mouse.move(at(0.34, 0.51).x, at(0.34, 0.51).y);
-  await page.waitForFunction(() => document.querySelector('[data-testid="readout"]')?.textContent.includes("printed"));
-});
-
 test("the printing map kept as a picture has the colours of the print", async () => {
+  await addPass(page, "Colour return");
   // The places of most colour, and how much, in sRGB.
   const shown = await page.$eval('[data-testid="preview"]', (print) => {
     const { width, height } = print as HTMLCanvasElement;
@@ -150,10 +132,30 @@ test("the printing map kept as a picture has the colours of the print", async ()
     const [r, g, b] = [data[at]!, data[at + 1]!, data[at + 2]!];
     return spread - (Math.max(r, g, b) - Math.min(r, g, b));
   });
-  // Lines and notes lie over some of them.
   expect(Math.abs(less.toSorted((a, b) => a - b)[150]!)).toBeLessThan(4);
   await page.keyboard.press("j");
   await page.waitForFunction(() => !document.querySelector('[data-testid="printing-map"]'));
+  await press(page, "Delete", "aside");
+  await settled(page);
+});
+
+test("colour comes back where it is swept over, and what lies outside stays grey", async () => {
+  await addPass(page, "Colour return");
+  const all = await colour();
+  expect(all).toBeGreaterThan(20);
+  await press(page, "Choose the things in colour", "aside");
+  const box = (await (await page.$('[data-testid="preview"]'))!.boundingBox())!;
+  const at = (x: number, y: number) => ({ x: box.x + x * box.width, y: box.y + y * box.height });
+  await drag(page, at(0.32, 0.5), at(0.36, 0.52));
+  await settled(page);
+  const [inside, outside] = await pixelsAt(page, [
+    [0.34, 0.51],
+    [0.02, 0.02],
+  ]);
+  expect(Math.max(...inside!.slice(0, 3)) - Math.min(...inside!.slice(0, 3))).toBeGreaterThan(10);
+  expect(Math.abs(outside![0]! - outside![2]!)).toBeLessThan(3);
+  await page.mouse.move(at(0.34, 0.51).x, at(0.34, 0.51).y);
+  await page.waitForFunction(() => document.querySelector('[data-testid="readout"]')?.textContent.includes("printed"));
 });
 
 test("the print is toned in Finish, and its file carries the colour or, by choice, only the tones", async () => {

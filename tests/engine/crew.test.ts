@@ -111,7 +111,10 @@ describe("with helpers in threads", () => {
     const steps = ["applyColour", "mix", "applySurroundings", "applyChroma", "applyTableByMask", "findOwnChroma"] as const;
     const names = [...works, ...steps];
     const done = (by: Crew) => {
-      const spies = [...works.map((name) => vi.spyOn(WORKS[name], "perform")), ...steps.map((name) => vi.spyOn(BandMachine.prototype, name))];
+      const spies = [
+        ...works.map((name) => vi.spyOn(WORKS[name], "perform")),
+        ...steps.map((name) => vi.spyOn(BandMachine.prototype, name)),
+      ];
       const stage = stageBy(by);
       const frames = [0, 1, 2, 3].map((k) => {
         const light = { kind: "scene-light", exposure: 0.1 * k, shadows: 0.4, lights: -0.5 } as const;
