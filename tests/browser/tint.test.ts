@@ -110,7 +110,7 @@ test("the printing map kept as a picture has the colours of the print", async ()
   });
   expect(shown.places[299]!.spread).toBeGreaterThan(30);
   await page.keyboard.press("j");
-  await page.waitForSelector('[data-testid="printing-map"][data-drawn="1"]');
+  await page.waitForSelector('[data-testid="printing-map"][data-drawn]');
   await page.evaluate(() => {
     const make = URL.createObjectURL.bind(URL);
     URL.createObjectURL = (blob: Blob) => {
