@@ -29,6 +29,11 @@ test.each([
     const menu = await boxOf(OPEN_MENU);
     expect([menu.top >= 0, menu.left >= 0, menu.bottom <= height, menu.right <= width]).toEqual([true, true, true, true]);
     expect(await scrolls()).toEqual([0, 0]);
+    // Where there is room a word stands, not its sign.
+    expect(await page.$$eval('header [aria-label="Undo"] > span', (parts) => parts.map((part) => part.checkVisibility()))).toEqual([
+      false,
+      true,
+    ]);
     await page.keyboard.press("Escape");
     await page.waitForFunction(() => !document.querySelector(".ant-dropdown:not(.ant-dropdown-hidden)"));
   }
@@ -152,6 +157,8 @@ test.each([
     expect([part, top >= 0, left >= 0, bottom <= height, right <= width, tall > 150]).toEqual([part, true, true, true, true, true]);
   }
   expect((await boxOf("header")).height).toBeLessThan(width > 1000 ? 44 : 80);
+  const [isIcon, isWord] = await page.$$eval('header [aria-label="Undo"] > span', (parts) => parts.map((part) => part.checkVisibility()));
+  expect([isIcon, isWord]).toEqual([true, false]);
 });
 
 test("what is pressed is as large as a finger needs, in every step", async () => {

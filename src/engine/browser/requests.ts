@@ -64,7 +64,8 @@ export function showingOf(look: BenchLook): Showing {
     dithered: look.kind !== "stepped" && look.kind !== "colour",
     of,
     screens: false,
-    coloured: isLook(look) ? "display-p3" : undefined,
+    // The map lies over the print as it is.
+    coloured: of === "print" ? "display-p3" : undefined,
     colourShare: isLook(look) ? lookShare(look) : undefined,
   } as const;
   showings.set(key, showing);
