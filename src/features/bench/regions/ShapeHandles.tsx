@@ -43,7 +43,7 @@ export function ShapeHandles({ region, size }: { region: Region; size: Size }) {
           ))}
         </>
       )}
-      {shape.kind === "likeness" && <SweepMarks shape={shape} long={long} />}
+      {shape.kind === "likeness" && <SweepMarks shape={shape} size={size} />}
       {middle && <MiddleGrip {...common} middle={middle} />}
       {middle && hasFeather(shape) && <TurnGrip {...common} middle={middle} />}
     </g>
