@@ -2,9 +2,11 @@ import { writeFileSync } from "node:fs";
 import { join } from "node:path";
 import type { Page } from "puppeteer-core";
 import { expect, test } from "vitest";
-import { defaultPlan } from "@/core/plan/defaultPlan";
+import { packPath } from "@/core/brush/stroke";
+import { restingExposure } from "@/core/passes/exposure/exposure";
+import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import { temporaryFolder } from "../temporary";
-import { openOwnPrint, ownBrowser, pick, pixelsAt, press, settled, textOf, visit } from "./browser";
+import { openOwnPlan, openOwnPrint, ownBrowser, pick, pixelsAt, press, settled, textOf, visit } from "./browser";
 
 const { newPage, faults, address } = ownBrowser();
 const folder = temporaryFolder();
@@ -135,4 +137,21 @@ test("what is deleted waits in the bin, comes back from there, and is deleted fo
   );
   expect((await ask("PATCH", `/api/prints/${own}`, {})).status).toBe(404);
   expect(faults).toEqual([]);
+});
+
+test("a print of thousands of strokes is opened: its plan is fetched, and if it cannot be, that is said", async () => {
+  const page = await newPage();
+  const path = packPath(Array.from({ length: 40 }, (_, k) => ({ x: 0.1 + k / 50, y: 0.5, pressure: 1 })));
+  const stroke = { radius: 0.02, hardness: 0.3, flow: 0.01, pressure: "none", erase: false, path, burns: true, ceiling: 0.5 } as const;
+  const plan = defaultPlan();
+  const strokes = Array.from({ length: 2000 }, () => ({ ...stroke }));
+  plan.passes.push({ ...restingPass("exposure", "painted", "Painted"), move: { kind: "exposure", ...restingExposure(), strokes } });
+  await openOwnPlan(page, address(), "bench-target.png", plan);
+  await page.click('[data-testid="pass-2"]');
+  await page.waitForFunction(() => document.querySelector("aside")!.innerText.includes("2000 burned"));
+  await page.setRequestInterception(true);
+  page.on("request", (request) => void (request.url().includes("/revisions/") ? request.abort() : request.continue()));
+  await page.reload();
+  await page.waitForFunction(() => document.body.innerText.includes("The plan of this print could not be fetched. It is safe"));
+  faults.length = 0; // the request that was broken off
 });

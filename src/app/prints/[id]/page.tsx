@@ -3,13 +3,12 @@ import { notFound } from "next/navigation";
 import { cache } from "react";
 import { z } from "zod";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
-import { BenchPage } from "@/features/bench/BenchPage";
-import { db } from "@/server/db";
+import { BenchEntry } from "@/features/bench/BenchEntry";
+import { db, type Sql } from "@/server/db";
 import { AppError } from "@/server/errors";
 import { getPicture, pictureBlob } from "@/server/pictures/pictures";
 import { preparedFolder } from "@/server/pictures/preparedFolder";
-import { readRevision } from "@/server/prints/planWork";
-import { getPrint, listPrints, listRevisions } from "@/server/prints/prints";
+import { getPrint, getRevision, isLargePlan, listPrints, listRevisions } from "@/server/prints/prints";
 
 export const dynamic = "force-dynamic";
 
@@ -23,7 +22,12 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 export default async function Page({ params }: Props) {
   const start = await load((await params).id);
   if (!start) notFound();
-  return <BenchPage key={start.print.id} start={start} />;
+  return <BenchEntry key={start.print.id} start={start} />;
+}
+
+/** A plan that goes into the page; undefined for one of thousands of strokes, which the page fetches, made ready by a thread. */
+async function smallPlan(sql: Sql, id: string, head: string) {
+  return (await isLargePlan(sql, id, head)) ? undefined : (await getRevision(sql, id, head)).plan;
 }
 
 /** Once for the page and its title. */
@@ -32,11 +36,11 @@ const load = cache(async (id: string) => {
   const sql = db();
   try {
     const print = await getPrint(sql, id);
-    const [picture, prints, revisions, { plan }, blobId] = await Promise.all([
+    const [picture, prints, revisions, plan, blobId] = await Promise.all([
       getPicture(sql, print.pictureId),
       listPrints(sql, print.pictureId),
       listRevisions(sql, id),
-      readRevision(id, print.head),
+      smallPlan(sql, id, print.head),
       pictureBlob(sql, print.pictureId),
     ]);
     const { width, height, levels } = await preparedFolder(sql, blobId);
