@@ -8,8 +8,8 @@ import type { ToneBase } from "@/core/spatial/toneBase";
 export type MaskBases = ReadonlyMap<string, ToneBase>;
 
 /** The key of a likeness's base: what it was touched at and how much it takes, wherever it stands. */
-export function likenessKey({ touched, not, tolerance, connected, edges }: LikenessShape): string {
-  return `likeness ${JSON.stringify([touched, not, tolerance, connected, edges])}`;
+export function likenessKey({ touched, not, tolerance, connected, edges, apart }: LikenessShape): string {
+  return `likeness ${JSON.stringify([touched, not, tolerance, connected, edges, apart])}`;
 }
 
 /** The key of a region's own base; undefined where its shapes tell all. */
