@@ -4,7 +4,7 @@ import { CHANNELS } from "@/core/mix/weights";
 import type { SourceSpace } from "@/core/colour/sourceSpace";
 import { meet } from "@/core/spots/area";
 import { lay, type Mending } from "@/core/spots/mend";
-import { BandMachine, type PlaneName } from "./bandMachine";
+import { BandMachine, type PlaneName } from "./machine/bandMachine";
 import { betweenPlanes } from "./decoded";
 import type { MaskPicture } from "./maskPlane";
 

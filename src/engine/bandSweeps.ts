@@ -1,25 +1,26 @@
 import type { Planes } from "@/core/kernels/reference";
 import type { CompiledPlan } from "@/core/plan/compilePlan";
-import type { StepBase } from "./applyRun";
+import type { StepBase } from "./bases";
 import type { Checkpoints } from "./checkpoints";
-import { withoutPlaces } from "@/core/steps/step";
+import { bandStep } from "@/core/steps/step";
 import { allToRead, type StripsOfTones } from "./crew/bands";
 import { putMean, type Shown, type Sweep, type SweptPart, type SweptRun } from "./crew/sweepWork";
 import { toMake, toRead, type Strip } from "./crew/strips";
 import type { Part } from "./decoded";
-import type { GrownPlane, Rows } from "./grownPlane";
-import { colouredFrom, returnsColour, type Run } from "./runs";
+import type { GrownPlane, Rows } from "./machine/grownPlane";
+import { readsOf } from "./steps/steps";
+import { colouredFrom, type Run } from "./runs";
 import type { Source } from "./source";
 import type { Looks } from "./stageTypes";
 
 /** A run ready for the bands: its mask laid out, what it gathered. */
 export type LaidRun = Run & {
-  painted: GrownPlane | undefined;
+  /** What its step asked for. */
+  laid: GrownPlane | undefined;
   /** A mask for each part of the pixels. */
-  planes: Float32Array[] | undefined;
+  masks: Float32Array[] | undefined;
   added: Float32Array | undefined;
   base: StepBase | undefined;
-  differences: Float32Array | undefined;
 };
 
 /** Into which pixels finished tones are shown, 4 bytes each, and how. */
@@ -79,7 +80,9 @@ export class BandSweeps {
     const { source } = this;
     const made = new Set([...(from === undefined ? [0] : []), ...runs.map(({ to }) => to)].filter((step) => fresh.has(step)));
     const tones = this.#stripsOfTones(made);
-    const needsHues = runs.some(({ mixed }) => mixed?.mix.hueTable) || (from === undefined && this.#mix!.hueTable);
+    const reads = new Set(runs.flatMap(({ steps }) => steps.map(readsOf)));
+    const needsHues = reads.has("mixed with hues") || (from === undefined && this.#mix!.hueTable);
+    const needsColour = from === undefined || reads.has("mixed") || reads.has("mixed with hues");
     // Where nothing is done, the mean of both tones is all that is shown.
     const isMeanAlone = runs.length === 0 && from !== undefined && shown !== undefined && source.grain !== undefined;
     const parts = (isMeanAlone ? [] : source.parts).map((part, i): SweptPart => {
@@ -87,9 +90,9 @@ export class BandSweeps {
       return {
         from: from === undefined ? undefined : tones(from, part),
         mixed: from === undefined && made.has(0) ? tones(0, part) : undefined,
-        colour: from === undefined || runs.some(({ mixed }) => mixed) ? allToRead(colour) : undefined,
+        colour: needsColour ? allToRead(colour) : undefined,
         hues: needsHues ? allToRead(source.hues(colour)) : undefined,
-        own: runs.some(returnsColour) ? allToRead(source.ownChroma(colour)) : undefined,
+        own: reads.has("own") ? allToRead(source.ownChroma(colour)) : undefined,
         runs: runs.map((run) => ({ ...sweptRun(run, i), kept: made.has(run.to) ? tones(run.to, part) : undefined })),
       };
     });
@@ -141,21 +144,14 @@ export class BandSweeps {
 const NOTHING: ReadonlySet<number> = new Set();
 
 /** What a band needs of a run: not where it was drawn, which has become planes. */
-function sweptRun(run: LaidRun, part: number): Omit<SweptRun, "kept"> {
-  const { tables, surroundings, stops, mixed, detail, chroma, free, planes, added, base, painted, differences } = run;
+function sweptRun({ steps, free, masks, added, base, laid }: LaidRun, part: number): Omit<SweptRun, "kept"> {
   const strip = (plane: Float32Array | undefined) => plane && toRead(plane);
   return {
-    tables,
-    surroundings,
-    stops: stops && withoutPlaces(stops),
-    mixed,
-    detail,
-    chroma,
-    free: free && { ...free, stops: free.stops && withoutPlaces(free.stops) },
+    steps: steps.map(bandStep),
+    free: free && bandStep(free),
     base,
-    mask: strip(planes?.[part]),
+    mask: strip(masks?.[part]),
     added: strip(added),
-    painted: strip(painted?.plane),
-    differences: strip(differences),
+    laid: strip(laid?.plane),
   };
 }

@@ -1,5 +1,6 @@
-import type { ChromaPlanes } from "./chromaBand";
+import type { ChromaPlanes } from "./machine/chromaBand";
 import type { CompiledPass, CompiledPlan } from "@/core/plan/compilePlan";
+import { keepsTones } from "./steps/steps";
 
 /** What tells the tones after each step of a plan: 0 is the mix, i is pass i. */
 export interface StepKeys {
@@ -29,9 +30,7 @@ export function keysAfter(before: StepKeys, plan: CompiledPlan): StepKeys {
   return { mixKey, passes: plan.passes, steps, tones };
 }
 
-function leavesTones({ step }: CompiledPass): boolean {
-  return !step || step.kind === "chroma";
-}
+const leavesTones = ({ step }: CompiledPass) => !step || keepsTones(step);
 
 /** The pass of a plan that alone differs from the plan before it, and that by strokes which dodge and burn alone. */
 export function passPainted(before: StepKeys, { mixKey, passes }: StepKeys): number | undefined {

@@ -5,7 +5,7 @@ import { emptyPlanes } from "@/core/kernels/planes";
 import type { Planes } from "@/core/kernels/reference";
 import { CHANNELS, LUMINANCE_WEIGHTS } from "@/core/mix/weights";
 import { areaReduceRows, type Size } from "@/core/spatial/areaReduce";
-import { BandMachine } from "./bandMachine";
+import { BandMachine } from "./machine/bandMachine";
 import { emptyGrain, GrainReducer, putGrain, putPlanes, throughMatrix, unpackGrain } from "./grainMachine";
 
 /** What of a pixel is rendered by itself: the two its grain stands for, or the whole. */

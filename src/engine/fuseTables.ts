@@ -1,4 +1,5 @@
 import { knotsOf } from "@/core/kernels/pairTable";
+import type { Step } from "@/core/steps/step";
 import { TONE_KNOTS } from "@/core/zones/toneKnots";
 
 /** Knots of a fused table: four between two of a pass's own, for the bends of later passes lie anywhere. */
@@ -17,9 +18,10 @@ const MOST_KEPT = 6;
 export class TableFuser {
   #kept: { tables: readonly Float32Array[]; fused: Float32Array }[] = [];
 
-  /** Tables that add what these do, and are quickest read. */
-  quickest(tables: readonly Float32Array[]): readonly Float32Array[] {
-    return tables.length < LEAST_FUSED ? tables : [this.fuse(tables)];
+  /** Steps that do what these do, and are quickest done: many tables as one. */
+  quickest(steps: readonly Step[]): readonly Step[] {
+    const tables = steps.flatMap((step) => (step.kind === "table" ? [step.table] : []));
+    return steps.length < LEAST_FUSED || tables.length < steps.length ? steps : [{ kind: "table", table: this.fuse(tables) }];
   }
 
   /** One table that adds what these add one after the other. */

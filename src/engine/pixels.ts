@@ -1,7 +1,7 @@
 import type { Size } from "@/core/spatial/areaReduce";
 import { ditherRow, NO_DITHER } from "@/core/view/dither";
-import type { BandMachine } from "./bandMachine";
-import { CHROMA_PLANES } from "./chromaBand";
+import type { BandMachine } from "./machine/bandMachine";
+import { CHROMA_PLANES } from "./machine/chromaBand";
 import type { PrintRows } from "./printRows";
 import type { Looks } from "./stageTypes";
 
@@ -26,7 +26,9 @@ export function showBand(
   if (isColoured && colourShare) machine.limitChroma(colourShare);
   for (let row = 0; row < rows; row++) {
     const dither = dithered ? ditherRow(y + row) : NO_DITHER;
-    const pixels = isColoured ? machine.printRgbaRow(row * width, width, dither) : machine.greyRgbaRow(row * width, width, dither);
+    const pixels = isColoured
+      ? machine.output.printRgbaRow(row * width, width, dither)
+      : machine.output.greyRgbaRow(row * width, width, dither);
     rgba.set(pixels, 4 * (first + row * width));
   }
 }

@@ -1,4 +1,4 @@
-import type { ChromaPlanes } from "./chromaBand";
+import type { ChromaPlanes } from "./machine/chromaBand";
 
 /** Rows of a print: its tones, and the colour on them where any is laid. */
 export interface PrintRows {

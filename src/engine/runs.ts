@@ -1,26 +1,18 @@
 import type { CompiledMask, CompiledPass, CompiledPlan } from "@/core/plan/compilePlan";
-import type { ChromaStep, DetailStep, MixedStep, Step, StopsStep, SurroundingsStep } from "@/core/steps/step";
-import { detailReach } from "@/core/spatial/detail";
+import type { Step } from "@/core/steps/step";
 import { colourLooksAtWhole, isGatheredOnTheWay, needsBases } from "./maskKeys";
+import { keepsTones, reachOf, readsOf, spreadsOf } from "./steps/steps";
 
-/** What is done in one go: tone tables, or one step of another kind. */
-export type Steps = Pick<Run, "tables" | "surroundings" | "stops" | "mixed" | "detail" | "chroma">;
-
-/** Passes done in one go. */
+/** Passes done in one go: tone tables, or one step of another kind, or none that does anything. */
 export interface Run {
   /** Passes done before it and with it. */
   from: number;
   to: number;
-  tables: readonly Float32Array[];
-  surroundings: SurroundingsStep | undefined;
-  stops: StopsStep | undefined;
-  mixed: MixedStep | undefined;
-  detail: DetailStep | undefined;
-  chroma: ChromaStep | undefined;
+  steps: readonly Step[];
   /** Where it acts, if not everywhere; such a run is a single pass. */
   mask: CompiledMask | undefined;
   /** The same step without its gate, for what strokes on the gate let through besides. */
-  free: Steps | undefined;
+  free: Step | undefined;
 }
 
 /** The passes in hand: from one up to another, so that a single pass and a set are told alike. */
@@ -35,33 +27,38 @@ export const NO_HAND: Hand = { first: 0, end: 0 };
 
 /** Whether a pass needs the whole of what enters it: it looks at surroundings, or its gate is blurred. */
 export function gathers({ step, mask }: CompiledPass): boolean {
-  return step !== undefined && (step.kind === "surroundings" || isGatheredOnTheWay(mask?.gate));
+  return step !== undefined && (spreadsOf(step) !== undefined || isGatheredOnTheWay(mask?.gate));
 }
 
 /** Whether a pass looks at the tones close around each pixel, which a part of a picture has but at its borders. */
 export function looksClose({ step }: CompiledPass): boolean {
-  return step?.kind === "detail";
+  return step !== undefined && reachOf(step, 1) !== undefined;
 }
 
 /** Whether passes change what lies close around a pixel more than its tone: what a picture made smaller does not show. */
 export function changeDetail(passes: readonly CompiledPass[]): boolean {
-  return passes.some(({ step }) => step?.kind === "detail" || step?.kind === "surroundings");
+  return passes.some((pass) => looksClose(pass) || (pass.step && spreadsOf(pass.step)));
 }
 
-/** Whether a run lays the picture's own colour on its tones. */
-export function returnsColour({ chroma }: Pick<Run, "chroma">): boolean {
-  return chroma?.laid.by === "colour";
+/** Whether a run reads the picture's colours once they are mixed. */
+export function readsColour({ steps }: Pick<Run, "steps">): boolean {
+  return steps.some((step) => readsOf(step) !== undefined);
+}
+
+/** Whether it lays colour on tones, and leaves them. */
+export function laysColour({ step }: Pick<CompiledPass, "step">): boolean {
+  return step !== undefined && keepsTones(step);
 }
 
 /** How many of a plan's passes come before the first that lays colour on tones, that one with them: after so many there may be colour; Infinity where none does. */
 export function colouredFrom({ passes }: Pick<CompiledPlan, "passes">): number {
-  const first = passes.findIndex(({ step }) => step?.kind === "chroma");
+  const first = passes.findIndex(laysColour);
   return first < 0 ? Infinity : first + 1;
 }
 
 /** How many pixels away something may lie and still matter to a pixel, on a picture of a long edge; all else that is around is gathered from the whole. */
 export function closeReach({ passes }: Pick<CompiledPlan, "passes">, longEdge: number): number {
-  return passes.reduce((sum, { step }) => sum + (step?.kind === "detail" ? detailReach(step.radius * longEdge) : 0), 0);
+  return passes.reduce((sum, { step }) => sum + ((step && reachOf(step, longEdge)) ?? 0), 0);
 }
 
 /** Whether a plan has anything that a part of a picture cannot know by itself. */
@@ -85,22 +82,11 @@ export function runsOf(plan: CompiledPlan, hand: Hand): Run[] {
   return places.slice(1).map((to, i) => {
     const from = places[i]!;
     const { mask, free } = to - from === 1 ? plan.passes[from]! : NOT_MASKED;
-    return { from, to, ...stepsOf(plan.passes.slice(from, to).flatMap(({ step }) => step ?? [])), mask, free: free && stepsOf([free]) };
+    return { from, to, steps: plan.passes.slice(from, to).flatMap(({ step }) => step ?? []), mask, free };
   });
 }
 
 const NOT_MASKED = { mask: undefined, free: undefined };
-
-function stepsOf(steps: readonly Step[]): Steps {
-  return {
-    surroundings: steps.find((step) => step.kind === "surroundings"),
-    stops: steps.find((step) => step.kind === "stops"),
-    mixed: steps.find((step) => step.kind === "mixed"),
-    detail: steps.find((step) => step.kind === "detail"),
-    chroma: steps.find((step) => step.kind === "chroma"),
-    tables: steps.flatMap((step) => (step.kind === "table" ? [step.table] : [])),
-  };
-}
 
 /** Runs in sweeps over the picture, each beginning with the mix, at `start`, or at a barrier; one at least, if without runs. */
 export function sweepsOf(runs: readonly Run[], barriers: ReadonlySet<number>, start: number | undefined): Run[][] {

@@ -6,7 +6,7 @@ import type { Planes } from "@/core/kernels/reference";
 import type { CompiledPlan } from "@/core/plan/compilePlan";
 import type { Area } from "@/core/spots/area";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
-import { BAND_PIXELS, BandMachine } from "./bandMachine";
+import { BAND_PIXELS, BandMachine } from "./machine/bandMachine";
 import {
   betweenDecoded,
   colourOf,
@@ -20,7 +20,7 @@ import {
 } from "./decoded";
 import { FUSED_KNOTS } from "./fuseTables";
 import { ANALYSIS_EDGE } from "./maskBases";
-import type { OwnChroma } from "./chromaBand";
+import type { OwnChroma } from "./machine/chromaBand";
 import { PrintCutter } from "./printCutter";
 import type { MaskPicture } from "./maskPlane";
 import { Spotted } from "./spotted";

@@ -9,12 +9,12 @@ import type { Size } from "@/core/spatial/areaReduce";
 import { dustLook } from "@/core/spots/dustLook";
 import { drawScreens } from "@/core/view/screens";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
-import { doesAnything, type Bases, type ColourBases } from "./applyRun";
+import type { Bases, ColourBases } from "./bases";
 import { BandSweeps, type LaidRun, type ShownOnTheWay } from "./bandSweeps";
-import type { ChromaPlanes } from "./chromaBand";
+import type { ChromaPlanes } from "./machine/chromaBand";
 import { Checkpoints, keysAfter, NO_KEYS, passPainted, type StepKeys } from "./checkpoints";
 import { TableFuser } from "./fuseTables";
-import { rowsSince } from "./grownPlane";
+import { rowsSince } from "./machine/grownPlane";
 import { gateBase, type Analysis } from "./maskBases";
 import { isGatheredOnTheWay, needsBases, type MaskBases } from "./maskKeys";
 import { type MaskPicture } from "./maskPlane";
@@ -26,6 +26,7 @@ import { Source } from "./source";
 import { StageColour } from "./stageColour";
 import { StageMasks, type ShownMask } from "./stageMasks";
 import { StepBases, type Entering } from "./stepBases";
+import { laidFor } from "./steps/steps";
 import { looksOf, type PointReading, type Showing, type StageHistograms, type StopsOf } from "./stageTypes";
 import type { StopsPlane, TonePlane } from "@/core/units";
 
@@ -55,8 +56,8 @@ export class Stage {
   readonly #checkpoints: Checkpoints;
   readonly #sweeps: BandSweeps;
   #keys: StepKeys = NO_KEYS;
-  /** The versions of stops that the tones after their passes were made with. */
-  readonly #exposed = new Map<number, number>();
+  /** The versions of what was laid out that the tones after their passes were made with. */
+  readonly #laid = new Map<number, number>();
   /** What passes need of the whole of what enters them. */
   readonly #bases: StepBases;
   #plan: CompiledPlan | undefined;
@@ -106,14 +107,14 @@ export class Stage {
     if (showing.of === "colour") return this.#renderColour(plan, showing, { buffer, bases, print });
     const { machine } = this.source;
     this.#prepare(plan, { hand, print, bases });
-    machine.setOutputTable(showing.table);
+    machine.output.setTable(showing.table);
     const size = print ?? this.size;
     const pixels = size.width * size.height;
     const rgba = pixelsIn(buffer, pixels);
     // What is cut out, and what the passes in hand change, are known only when all of it is.
     const isShownOnTheWay = !print && showing.of === "print";
     const isColoured = showing.of === "print" && showing.coloured !== undefined && this.#sweeps.isColoured(plan.passes.length);
-    if (showing.coloured) machine.setOutputSpace(showing.coloured, 8);
+    if (showing.coloured) machine.output.setSpace(showing.coloured, 8);
     this.#run(plan, bases, isShownOnTheWay ? { rgba, looks: looksOf(showing), isColoured } : undefined);
     if (!isShownOnTheWay) {
       const shown = { tone: this.#shownPlane(showing, bases), chroma: isColoured ? this.chromaAfter(plan.passes.length) : undefined };
@@ -128,14 +129,14 @@ export class Stage {
   #renderColour(plan: CompiledPlan, { table }: Showing, { buffer, bases, print }: RenderOptions): Uint8ClampedArray<ArrayBuffer> {
     const colour = this.#colour.of(undefined, plan, bases?.colour);
     const { machine, cutter } = this.source;
-    machine.setOutputTable(table);
+    machine.output.setTable(table);
     const size = print ?? this.size;
     const rgba = pixelsIn(buffer, size.width * size.height);
     const cut = (plane: Float32Array) => (print ? cutter.cut(plane, this.size, print) : plane);
     const planes = { red: cut(colour.red), green: cut(colour.green), blue: cut(colour.blue) };
     forBandsOf(machine, size, (first, end) => {
       for (const name of ["red", "green", "blue"] as const) machine.put(name, planes[name], first, end);
-      rgba.set(machine.colourRgba(), 4 * first);
+      rgba.set(machine.output.colourRgba(), 4 * first);
     });
     return new Uint8ClampedArray(rgba.buffer);
   }
@@ -270,9 +271,9 @@ export class Stage {
 
   /** Where a pass was painted on and nothing else changed, only the bands that were painted over are done anew; false where that may be all. */
   #runPainted(plan: CompiledPlan, pass: number, runs: readonly Run[], given: Bases | undefined, shown: ShownOnTheWay | undefined): boolean {
-    const earlier = this.#exposed.get(pass);
+    const earlier = this.#laid.get(pass);
     const laid = runs.filter(({ from }) => from >= pass).map((run) => this.#layRun(plan, run, given, given?.masks));
-    const rows = laid[0]?.painted && rowsSince(laid[0].painted, earlier);
+    const rows = laid[0]?.laid && rowsSince(laid[0].laid, earlier);
     if (!rows) return false;
     this.#sweeps.over(laid, pass, this.#checkpoints.carryOver(this.#keys, pass), shown, rows);
     return true;
@@ -280,25 +281,23 @@ export class Stage {
 
   /** A run with its mask laid out, and what it needs of the whole picture. */
   #layRun(plan: CompiledPlan, run: Run, given: Bases | undefined, masks: MaskBases | undefined): LaidRun {
-    const acts = doesAnything(run);
-    const base = !acts
-      ? undefined
-      : given
-        ? given.steps.get(run.from)
-        : gathers(plan.passes[run.from]!)
-          ? this.#bases.gather(run, this.#entering(run.from))
-          : undefined;
-    const mask = acts && run.mask ? run.mask : undefined;
-    const painted = run.stops && this.#masks.stops({ id: plan.passes[run.from]!.id, placed: run.stops.placed, frame: plan.frame });
-    if (painted) this.#exposed.set(run.from, painted.version);
+    const steps = this.#fuser.quickest(run.steps);
+    if (steps.length === 0) return { ...run, steps, laid: undefined, masks: undefined, added: undefined, base: undefined };
+    const { from, mask } = run;
+    const pass = plan.passes[from]!;
+    const base = given ? given.steps.get(from) : gathers(pass) ? this.#bases.gather(run, this.#entering(from)) : undefined;
+    const laid = laidFor(steps[0]!, {
+      stops: (placed) => this.#masks.stops({ id: pass.id, placed, frame: plan.frame }),
+      differences: (radius) => this.#bases.differences(from, radius, this.#entering(from)),
+    });
+    if (laid) this.#laid.set(from, laid.version);
     return {
       ...run,
-      tables: this.#fuser.quickest(run.tables),
-      planes: mask && this.source.parts.map((part) => this.#masks.mask(mask, masks, part)),
+      steps,
+      laid,
+      masks: mask && this.source.parts.map((part) => this.#masks.mask(mask, masks, part)),
       added: mask && this.#masks.repair(mask, masks),
       base,
-      painted,
-      differences: acts && run.detail ? this.#bases.differences(run.from, run.detail.radius, this.#entering(run.from)) : undefined,
     };
   }
 
@@ -434,7 +433,8 @@ export class Stage {
         return this.#dust();
       case "stops":
         return this.#stopsMap(showing.exposed);
-      default:
+      case "print":
+      case "colour":
         return this.tonesAfter(this.#plan!.passes.length);
     }
   }

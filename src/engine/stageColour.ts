@@ -3,7 +3,7 @@ import type { Planes } from "@/core/kernels/reference";
 import type { CompiledColour, CompiledPlan } from "@/core/plan/compilePlan";
 import type { Grid } from "@/core/region/grid";
 import { surroundingsOf, type Surroundings } from "@/core/spatial/slicedBase";
-import { NO_COLOUR_BASES, spreadKey, type ColourBases } from "./applyRun";
+import { NO_COLOUR_BASES, spreadKey, type ColourBases } from "./bases";
 import { allToMake, allToRead } from "./crew/bands";
 import { toRead } from "./crew/strips";
 import type { Part } from "./decoded";

@@ -3,7 +3,7 @@ import { readTable } from "@/core/kernels/reference";
 import type { Grid } from "@/core/region/grid";
 import { rasterShape, type DrawnShape } from "@/core/region/rasterShape";
 import { layBase } from "@/core/spatial/layBase";
-import type { GrownPlane } from "./grownPlane";
+import type { GrownPlane } from "./machine/grownPlane";
 import { keepNewest } from "./keepNewest";
 import { gateBase, gatherMaskBases, type Analysis } from "./maskBases";
 import { isGatheredOnTheWay, isReadOnTheWay, needsBases, withItsSet, type MaskBases } from "./maskKeys";

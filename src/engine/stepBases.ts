@@ -1,7 +1,8 @@
 import { detailOf } from "@/core/spatial/detail";
 import type { Size } from "@/core/spatial/areaReduce";
 import { surroundingsOf } from "@/core/spatial/slicedBase";
-import type { StepBase } from "./applyRun";
+import type { StepBase } from "./bases";
+import { spreadsOf } from "./steps/steps";
 import { gateBase } from "./maskBases";
 import { isGatheredOnTheWay } from "./maskKeys";
 import type { Run } from "./runs";
@@ -35,7 +36,7 @@ export class StepBases {
   }
 
   /** What a run looks at: the surroundings of its tones, and the gate that is blurred on the way. */
-  gather({ from, surroundings, mask }: Run, { key, tones }: Entering): StepBase {
+  gather({ from, steps, mask }: Run, { key, tones }: Entering): StepBase {
     const tone = tones();
     const around = surroundingsOf(tone, this.size);
     const known = this.#bases.get(from);
@@ -47,7 +48,7 @@ export class StepBases {
     };
     const gate = isGatheredOnTheWay(mask?.gate) ? mask.gate : undefined;
     const base = {
-      surroundings: surroundings?.around.map(({ spread }) => gather(spread, () => around(spread))) ?? [],
+      surroundings: steps.flatMap((step) => spreadsOf(step) ?? []).map((spread) => gather(spread, () => around(spread))),
       gate: gate && gather(gate, () => gateBase(gate, tone, this.size)),
     };
     this.#bases.set(from, { key, gathered, base });

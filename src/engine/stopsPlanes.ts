@@ -2,7 +2,7 @@ import { edgeShare, type EdgeBurnSettings } from "@/core/passes/edge-burn/edgeBu
 import { frameKey, type Frame } from "@/core/frame/frame";
 import type { Grid } from "@/core/region/grid";
 import type { Size } from "@/core/spatial/areaReduce";
-import { inNewState, type GrownPlane } from "./grownPlane";
+import { inNewState, type GrownPlane } from "./machine/grownPlane";
 import { keepNewest } from "./keepNewest";
 import type { StopsOf } from "./stageTypes";
 import { StrokeMaps, type LayStrokes } from "./strokeMaps";

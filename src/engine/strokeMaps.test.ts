@@ -4,7 +4,7 @@ import { packPath } from "@/core/brush/stroke";
 import { restingExposure, type ExposureStroke } from "@/core/passes/exposure/exposure";
 import { gridOf } from "@/core/region/grid";
 import { brushGoal } from "@/core/region/rasterShape";
-import { inNewState } from "./grownPlane";
+import { inNewState } from "./machine/grownPlane";
 import { StrokeMaps, type LayStrokes } from "./strokeMaps";
 
 const whole = { width: 6000, height: 4000 };

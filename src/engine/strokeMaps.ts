@@ -15,7 +15,7 @@ import type { Size } from "@/core/spatial/areaReduce";
 import { gaussianBlur } from "@/core/spatial/gaussianBlur";
 import { layCells } from "@/core/spatial/layCells";
 import { layBase } from "@/core/spatial/layBase";
-import { inNewState, NO_ROWS, rowsSince, rowsTogether, type GrownPlane, type Rows } from "./grownPlane";
+import { inNewState, NO_ROWS, rowsSince, rowsTogether, type GrownPlane, type Rows } from "./machine/grownPlane";
 import { keepNewest } from "./keepNewest";
 import { StrokePlanes } from "./strokePlanes";
 

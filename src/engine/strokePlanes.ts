@@ -3,7 +3,7 @@ import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import type { Stroke } from "@/core/brush/stroke";
 import { StrokePlane } from "@/core/brush/strokePlane";
 import type { Grid } from "@/core/region/grid";
-import { inNewState, type GrownPlane } from "./grownPlane";
+import { inNewState, type GrownPlane } from "./machine/grownPlane";
 import { keepNewest } from "./keepNewest";
 import { brushGoal, brushGrid } from "@/core/region/rasterShape";
 import type { BrushShape } from "@/core/region/region";

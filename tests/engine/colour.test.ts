@@ -18,7 +18,8 @@ import type { Shape } from "@/core/region/region";
 import { lookTable } from "@/core/view/toneTables";
 import { renderPicture } from "@/engine/node/renderPicture";
 import { Source } from "@/engine/source";
-import { BandMachine } from "@/engine/bandMachine";
+import { BandMachine } from "@/engine/machine/bandMachine";
+import { applyColourStep, COLOUR_STEPS } from "@/engine/steps/colourSteps";
 import { Stage } from "@/engine/stage";
 import { colourful } from "../madePictures";
 import { temporaryFolder } from "../temporary";
@@ -166,7 +167,7 @@ test.each(["alongA", "alongB"] as const)("colours drawn apart by %s alone go as 
   const machine = new BandMachine(pixels, 16);
   machine.setGamut(SRGB_SPACE.toP3);
   for (const name of ["red", "green", "blue"] as const) machine.put(name, found[name], 0, pixels);
-  machine.applyColour(step, 1, false, undefined, { x: 0, y: 0, width: pixels, whole: { width: pixels, height: 1 } });
+  applyColourStep(machine, step, 1, false, undefined, { x: 0, y: 0, width: pixels, whole: { width: pixels, height: 1 } });
   const parted = separate(found, step);
   for (const name of ["red", "green", "blue"] as const) {
     const out = new Float32Array(pixels);
@@ -238,7 +239,7 @@ test("colour before the mix is kept while the mix or a tone is under the hand, a
   const plan = full();
   const render = (now: Plan) => stage.render(compilePlan(now), { first: 3, end: 4 }, SHOWING);
   render(plan);
-  const changes = vi.spyOn(BandMachine.prototype, "applyColour");
+  const changes = vi.spyOn(COLOUR_STEPS.separate, "apply");
   render({ ...plan, mix: { ...plan.mix, weights: { red: 0.2, green: 0.5, blue: 0.3 } } });
   render({ ...plan, mix: { ...plan.mix, hueKnots: [{ hueDeg: 40, stops: -0.7 }] } });
   expect(changes).not.toHaveBeenCalled();

@@ -10,7 +10,9 @@ import { compilePlan } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import { emptyRegion } from "@/core/plan/editRegions";
 import type { Plan } from "@/core/plan/plan";
-import { BandMachine } from "@/engine/bandMachine";
+import { BandMachine } from "@/engine/machine/bandMachine";
+import { COLOUR_STEPS } from "@/engine/steps/colourSteps";
+import { STEPS } from "@/engine/steps/steps";
 import { ALONE, type Crew } from "@/engine/crew/crew";
 import { Helper, type Help } from "@/engine/crew/helper";
 import { SharedCrew, type HelpingThread } from "@/engine/crew/sharedCrew";
@@ -31,6 +33,7 @@ const levels = colourful(wide.width, wide.height);
 
 const stageBy = (crew: Crew) => new Stage(Source.fromLevels(levels, wide, SRGB_SPACE, { crew }).reducedTo(size));
 const STROKE = { radius: 0.03, hardness: 0.3, flow: 0.5, pressure: "none", erase: false, burns: false, ceiling: 1 } as const;
+const PAINTED = { ...STROKE, path: packPath([0, 1, 2].map((k) => ({ x: 0.3 + 0.1 * k, y: 0.4, pressure: 1 }))) };
 const nothing = { first: 0, end: 0 };
 const isSame = (a: ArrayLike<number>, b: ArrayLike<number>) =>
   a.length === b.length && Array.prototype.every.call(a, (one, i) => one === b[i]);
@@ -46,9 +49,17 @@ const everything: Plan = {
   ],
   passes: [
     { ...restingPass("scene-light", "l", "L"), move: { kind: "scene-light", exposure: 0.5, shadows: 0.4, lights: -0.5 } },
+    { ...restingPass("balance", "b", "B"), move: { kind: "balance", mired: 30, tint: 5 } },
+    {
+      ...restingPass("separation", "a", "A"),
+      move: { kind: "separation", saturation: 0.4, ranges: [], parting: null },
+    },
     { ...restingPass("contrast", "c", "C"), region: "r", move: { kind: "contrast", around: 5, grade: 3, black: 0, white: 10 } },
     restingPass("contrast-mask", "m", "M"),
     { ...restingPass("relief", "s", "S"), move: { kind: "relief", fine: 0.5, medium: 0.4, broad: -0.3 } },
+    { ...restingPass("sharpen", "h", "H"), move: { kind: "sharpen", amount: 0.8, radius: 0.004, threshold: 0, lighter: 0.2, darker: 0.2 } },
+    { ...restingPass("exposure", "e", "E"), move: { kind: "exposure", ...restingExposure(), strokes: [PAINTED] } },
+    { ...restingPass("another-mix", "x", "X"), strength: 0.5 },
     { ...restingPass("colour-return", "u", "U"), move: { kind: "colour-return", saturation: 0.8 } },
     { ...restingPass("tint", "t", "T"), move: { kind: "tint", points: [{ zone: 5, hueDeg: 70, chroma: 0.04 }], replaces: false } },
   ],
@@ -105,15 +116,15 @@ describe("with helpers in threads", () => {
     frames.slice(1).forEach((frame, i) => expect(isSame(frame, frames[i]!)).toBe(false));
   });
 
-  test("works of every kind are shared: bands are missing on the thread that hands them out", () => {
-    // Every work there is, and within them each step of the plan.
+  test("works and steps of every kind are shared: bands are missing on the thread that hands them out", () => {
     const works = Object.keys(WORKS) as WorkName[];
-    const steps = ["applyColour", "mix", "applySurroundings", "applyChroma", "applyTableByMask", "findOwnChroma"] as const;
-    const names = [...works, ...steps];
+    const steps = { ...STEPS, ...COLOUR_STEPS };
+    const names = [...works, ...Object.keys(steps), "mix", "findOwnChroma"];
     const done = (by: Crew) => {
       const spies = [
         ...works.map((name) => vi.spyOn(WORKS[name], "perform")),
-        ...steps.map((name) => vi.spyOn(BandMachine.prototype, name)),
+        ...Object.values(steps).map((step) => vi.spyOn(step as { apply: (...given: never[]) => void }, "apply")),
+        ...(["mix", "findOwnChroma"] as const).map((name) => vi.spyOn(BandMachine.prototype, name)),
       ];
       const stage = stageBy(by);
       const frames = [0, 1, 2, 3].map((k) => {

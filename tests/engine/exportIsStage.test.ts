@@ -11,8 +11,8 @@ import { emptyRegion } from "@/core/plan/editRegions";
 import type { Plan } from "@/core/plan/plan";
 import { encodedLevels } from "@/core/view/toneTables";
 import { TONE_KNOTS } from "@/core/zones/toneKnots";
-import { BandMachine } from "@/engine/bandMachine";
-import { CHROMA_PLANES } from "@/engine/chromaBand";
+import { BandMachine } from "@/engine/machine/bandMachine";
+import { CHROMA_PLANES } from "@/engine/machine/chromaBand";
 import { cleanLevel } from "@/engine/node/cleanPicture";
 import type { RawLayout } from "@/engine/node/rawLevels";
 import { renderPicture } from "@/engine/node/renderPicture";
@@ -82,12 +82,12 @@ function pageLevels(lies: keyof typeof pictures, plan: Plan): Uint16Array {
   const print = isWholeFrame(plan.frame) ? undefined : printOn(plan.frame, pictures[lies], pictures[lies])!;
   const { tone, chroma } = mapRows(whole, (plane) => (print ? cutter.cut(plane, pictures[lies], print).slice() : plane));
   const machine = new BandMachine(tone.length, TONE_KNOTS);
-  machine.setOutputTable(encodedLevels(65535));
+  machine.output.setTable(encodedLevels(65535));
   machine.put("tone", tone, 0, tone.length);
-  if (!chroma) return machine.grey16().slice();
-  machine.setOutputSpace("srgb", 16);
+  if (!chroma) return machine.output.grey16().slice();
+  machine.output.setSpace("srgb", 16);
   for (const name of CHROMA_PLANES) machine.put(name, chroma[name], 0, tone.length);
-  return machine.print16().slice();
+  return machine.output.print16().slice();
 }
 
 describe.each(Object.keys(MOVES) as MoveKind[])("%s", (kind) => {

@@ -66,7 +66,9 @@ export function weightsRead({ source, weights }: Pick<Gate, "source" | "weights"
       return LUMINANCE_WEIGHTS;
     case "own":
       return weights;
-    default:
+    case "red":
+    case "green":
+    case "blue":
       return { red: 0, green: 0, blue: 0, [source]: 1 };
   }
 }

@@ -8,7 +8,7 @@ import { actsOnColour, colourStepOf, leavesAll, placedStops, stepOf, strokesOfMo
 import type { Region } from "../region/region";
 import { shapeKey } from "../region/shapeKey";
 import type { ColourStep } from "../steps/colourStep";
-import type { Step } from "../steps/step";
+import { readsColours, type Step } from "../steps/step";
 import { spotKey, type Spot } from "../spots/spot";
 import { reachTable } from "../steps/reach";
 import { passInSet, placeOfSet } from "./editPasses";
@@ -115,9 +115,8 @@ export function planCompiler(): (plan: Plan) => CompiledPlan {
     steps = kept;
     painted = paintedNow;
     const weights = plan.mix.weightsOn ? weightsAt(plan.mix.weights, plan.mix.strength) : LUMINANCE_WEIGHTS;
-    const mixes = [{ weights, hueTable: hues.table }, ...passes.flatMap(({ step }) => (step?.kind === "mixed" ? [step.mix] : []))];
-    const returnsColour = passes.some(({ step }) => step?.kind === "chroma" && step.laid.by === "colour");
-    const clean = mixes.some(partsColours) || colour.length > 0 || returnsColour || masksReadColour ? plan.mix.clean : 0;
+    const readColours = partsColours({ weights, hueTable: hues.table }) || passes.some(({ step }) => step && readsColours(step));
+    const clean = readColours || colour.length > 0 || masksReadColour ? plan.mix.clean : 0;
     const colourKey = keyOf(colour);
     const { frame, spots } = plan;
     const spotsKey = spots.map(spotKey).join("; ");

@@ -1,8 +1,14 @@
 import type { Matrix3 } from "../colour/matrix3";
 import type { Spread } from "../spatial/toneBase";
 
-/** What a pass does to colour, before it is mixed. Closed: the engine knows all of them. */
-export type ColourStep = MatrixStep | SeparateStep | LightStep;
+/** What passes do to colour before it is mixed. Closed: the engine has a handler for each (engine/steps), and one without does not compile. */
+export interface ColourSteps {
+  matrix: MatrixStep;
+  separate: SeparateStep;
+  light: LightStep;
+}
+export type ColourStepKind = keyof ColourSteps;
+export type ColourStep<K extends ColourStepKind = ColourStepKind> = { [P in K]: ColourSteps[P] }[K];
 
 /** Linear Display P3 through a matrix. */
 export interface MatrixStep {

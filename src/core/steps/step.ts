@@ -1,13 +1,25 @@
 import type { BlendMode } from "../blend/blend";
-import type { CompiledMix } from "../mix/mixLook";
+import { partsColours, type CompiledMix } from "../mix/mixLook";
 import type { EdgeBurnSettings } from "../passes/edge-burn/edgeBurn";
 import type { ExposureSettings } from "../passes/exposure/exposure";
 import type { Spread } from "../spatial/toneBase";
 import type { StopsRows } from "./orderedStops";
 import type { Length, Stops } from "../units";
 
-/** What a pass does to tones, or lays on them. Closed: the engine knows all of them. */
-export type Step = TableStep | SurroundingsStep | StopsStep | MixedStep | DetailStep | ChromaStep;
+/** What passes do to tones, or lay on them. Closed: the engine has a handler for each (engine/steps), and one without does not compile. */
+export interface Steps {
+  table: TableStep;
+  surroundings: SurroundingsStep;
+  stops: StopsStep;
+  mixed: MixedStep;
+  detail: DetailStep;
+  chroma: ChromaStep;
+}
+export type StepKind = keyof Steps;
+export type Step<K extends StepKind = StepKind> = { [P in K]: Steps[P] }[K];
+
+/** A step as it works on a band: what was placed has become a plane. */
+export type BandStep<K extends StepKind = StepKind> = { [P in K]: P extends "stops" ? GivenStops : Steps[P] }[K];
 
 /** What is added to a tone, over tone 0–1. */
 export interface TableStep {
@@ -66,8 +78,25 @@ export interface StopsStep {
 /** The same for places that have their stops already. */
 export type GivenStops = Omit<StopsStep, "placed">;
 
-export function withoutPlaces({ kind, gain, flat, through, byTone, onPaper, blended }: StopsStep): GivenStops {
+export function bandStep(step: Step): BandStep {
+  if (step.kind !== "stops") return step;
+  const { kind, gain, flat, through, byTone, onPaper, blended } = step;
   return { kind, gain, flat, through, byTone, onPaper, blended };
+}
+
+/** Whether a step reads the picture's colours beyond their light, so that they are cleaned for it where the plan cleans. */
+export function readsColours(step: Step): boolean {
+  switch (step.kind) {
+    case "mixed":
+      return partsColours(step.mix);
+    case "chroma":
+      return step.laid.by === "colour";
+    case "table":
+    case "surroundings":
+    case "stops":
+    case "detail":
+      return false;
+  }
 }
 
 /** How tones that a step makes meet those that are there. */

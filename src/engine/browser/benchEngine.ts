@@ -163,6 +163,8 @@ export class BenchEngine {
       case "failed":
         this.#wanted = undefined;
         return this.#events.onFailure(message.message);
+      case "pong":
+        return;
     }
   }
 

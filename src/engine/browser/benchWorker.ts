@@ -29,7 +29,7 @@ import { ShownViews, type ShownView } from "./shownViews";
 import { spotSource } from "./spotSource";
 import { startCrew } from "./startCrew";
 import { SmallPictures } from "./smallPictures";
-import { NO_BASES, type Bases } from "../applyRun";
+import { NO_BASES, type Bases } from "../bases";
 import { Source } from "../source";
 import type { Stage } from "../stage";
 import { Views, type Purpose } from "../views";

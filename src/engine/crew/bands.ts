@@ -1,8 +1,8 @@
 import { CHANNELS, type Channel } from "@/core/mix/weights";
-import type { BandMachine } from "../bandMachine";
-import { CHROMA_PLANES, type ChromaPlanes, type OwnChroma } from "../chromaBand";
+import type { BandMachine } from "../machine/bandMachine";
+import { CHROMA_PLANES, type ChromaPlanes, type OwnChroma } from "../machine/chromaBand";
 import type { SourcePlace } from "../stageTypes";
-import type { BandPlace } from "../surroundingsBand";
+import type { BandPlace } from "../machine/surroundingsBand";
 import { toMake, toRead, type Strip } from "./strips";
 import type { Band } from "./works";
 

@@ -1,8 +1,10 @@
 import type { Matrix3 } from "@/core/colour/matrix3";
 import { CHANNELS } from "@/core/mix/weights";
-import { changeColour, type ColourBases, type ColourChange } from "../applyRun";
+import type { ColourBases } from "../bases";
+import { changeColour, type ColourChange } from "../evaluateBand";
 import type { SourcePlace } from "../stageTypes";
 import { placeOf, putColour, type StripsOfColour } from "./bands";
+import { colourWeightOf } from "../steps/colourSteps";
 import type { Strip } from "./strips";
 import type { Work } from "./works";
 
@@ -20,10 +22,8 @@ export interface Change {
   changed: StripsOfColour;
 }
 
-const STEP_WEIGHTS = { matrix: 2, light: 8, separate: 16 } as const;
-
 export const changeWork: Work<Change> = {
-  weigh: ({ passes }) => passes.reduce((sum, { step }) => sum + STEP_WEIGHTS[step.kind], 2),
+  weigh: ({ passes }) => passes.reduce((sum, { step }) => sum + colourWeightOf(step), 2),
   begin: (machine, { toP3 }) => machine.setGamut(toP3),
   perform(machine, { passes, masks, found, tones, changed, ...job }, band) {
     const { first, end } = band;

@@ -1,4 +1,4 @@
-import type { BandMachine } from "../bandMachine";
+import type { BandMachine } from "../machine/bandMachine";
 import { WORKS, type Band, type WorkName, type Works } from "./works";
 
 /** Whoever does work on bands. */

@@ -1,4 +1,4 @@
-import type { OwnChroma } from "../chromaBand";
+import type { OwnChroma } from "../machine/chromaBand";
 import type { Hues } from "../stageTypes";
 import { ownOf, putColour, type StripsOf, type StripsOfColour } from "./bands";
 import type { Strip } from "./strips";

@@ -1,4 +1,4 @@
-import { BandMachine } from "../bandMachine";
+import { BandMachine } from "../machine/bandMachine";
 import { FUSED_KNOTS } from "../fuseTables";
 import { DONE, FAILED, FULL, Slots } from "./slots";
 import { WORKS, type WorkName, type Works } from "./works";

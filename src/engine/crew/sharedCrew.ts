@@ -1,4 +1,4 @@
-import type { BandMachine } from "../bandMachine";
+import type { BandMachine } from "../machine/bandMachine";
 import { Arena, pieceOf } from "./arena";
 import { ALONE, type Crew } from "./crew";
 import type { Help } from "./helper";

@@ -1,11 +1,11 @@
 import type { Matrix3 } from "@/core/colour/matrix3";
-import type { CompiledPlan } from "@/core/plan/compilePlan";
-import { applyRun, type LaidSteps, type StepBase } from "../applyRun";
-import type { BandMachine } from "../bandMachine";
-import type { OwnChroma } from "../chromaBand";
+import type { CompiledMix } from "@/core/mix/mixLook";
+import { evaluateBand, type BandRun, type BandSupply } from "../evaluateBand";
+import type { BandMachine } from "../machine/bandMachine";
+import type { OwnChroma } from "../machine/chromaBand";
 import { showBand } from "../pixels";
-import { returnsColour } from "../runs";
 import type { Hues, Looks, SourcePlace } from "../stageTypes";
+import { weightOf } from "../steps/steps";
 import { ownOf, placeOf, putColour, putTones, takeTones, type StripsOf, type StripsOfColour, type StripsOfTones } from "./bands";
 import type { Strip } from "./strips";
 import type { Band, Work } from "./works";
@@ -14,7 +14,7 @@ import type { Band, Work } from "./works";
 export interface Sweep {
   place: SourcePlace & { width: number };
   toP3: Matrix3;
-  mix: Pick<CompiledPlan, "weights" | "hueTable">;
+  mix: CompiledMix;
   /** Whether colour is laid on tones at all. */
   laysColour: boolean;
   parts: readonly SweptPart[];
@@ -34,13 +34,10 @@ export interface SweptPart {
 }
 
 /** A run with where it acts and what it needs of the whole picture. */
-export interface SweptRun extends LaidSteps {
-  free: LaidSteps | undefined;
-  base: StepBase | undefined;
+export interface SweptRun extends BandRun {
   mask: Strip | undefined;
   added: Strip | undefined;
-  painted: Strip | undefined;
-  differences: Strip | undefined;
+  laid: Strip | undefined;
   /** The tones after it, where they are kept. */
   kept: StripsOfTones | undefined;
 }
@@ -55,14 +52,14 @@ export interface Shown {
 
 export const sweepWork: Work<Sweep> = {
   weigh: ({ parts, shown }) =>
-    parts.reduce((sum, { from, runs }) => sum + (from ? 0 : 2) + runs.reduce((all, run) => all + weightOf(run), 0), 0) +
+    parts.reduce((sum, { from, runs }) => sum + (from ? 0 : 2) + runs.reduce((all, run) => all + weightOfRun(run), 0), 0) +
     (shown ? (shown.mean ? 2 : 1) * (shown.isColoured ? 4 : 1) : 0),
   begin(machine, { toP3, mix, shown }) {
     machine.setGamut(toP3);
     machine.setMix(mix);
     if (!shown) return;
-    machine.setOutputTable(shown.looks.table);
-    if (shown.looks.coloured) machine.setOutputSpace(shown.looks.coloured, 8);
+    machine.output.setTable(shown.looks.table);
+    if (shown.looks.coloured) machine.output.setSpace(shown.looks.coloured, 8);
   },
   perform(machine, job, band) {
     for (const part of job.parts) sweepPart(machine, job, part, band);
@@ -70,31 +67,26 @@ export const sweepWork: Work<Sweep> = {
   },
 };
 
-/** What is no table takes as long as some of them. */
-function weightOf({ tables, surroundings, stops, mixed, detail, chroma }: SweptRun): number {
-  return tables.length + 4 * [surroundings, stops, mixed, detail, chroma].filter(Boolean).length;
-}
+const weightOfRun = ({ steps }: SweptRun) => steps.reduce((sum, step) => sum + weightOf(step), 0);
 
 function sweepPart(machine: BandMachine, { place, mix, laysColour }: Sweep, part: SweptPart, band: Band): void {
   const { first, end } = band;
-  const putMixed = (withHues: boolean) => {
-    putColour(machine, part.colour!, band);
-    if (withHues) for (const name of ["hue", "fade"] as const) machine.put(name, part.hues![name].strip, first, end);
+  const { from } = part;
+  const supply: BandSupply<SweptRun> = {
+    place: placeOf(place, band),
+    putTones: from && (() => putTones(machine, from, band, laysColour)),
+    putColour(withHues) {
+      putColour(machine, part.colour!, band);
+      if (withHues) for (const name of ["hue", "fade"] as const) machine.put(name, part.hues![name].strip, first, end);
+    },
+    putOwnColour: () => machine.putOwnChroma(ownOf(part.own!), first, end),
+    planesOf: ({ mask, added, laid }) => ({ mask: mask?.strip, added: added?.strip, laid: laid?.strip, first }),
+    onTones(run) {
+      const kept = run ? run.kept : part.mixed;
+      if (kept) takeTones(machine, kept, band);
+    },
   };
-  if (part.from) putTones(machine, part.from, band, laysColour);
-  else {
-    putMixed(mix.hueTable !== undefined);
-    machine.mix();
-    if (laysColour) machine.clearChroma();
-    if (part.mixed) takeTones(machine, part.mixed, band);
-  }
-  for (const run of part.runs) {
-    if (run.mixed) putMixed(run.mixed.mix.hueTable !== undefined);
-    if (returnsColour(run)) machine.putOwnChroma(ownOf(part.own!), first, end);
-    const [plane, added, painted, differences] = [run.mask, run.added, run.painted, run.differences].map((strip) => strip?.strip);
-    applyRun(machine, run, { base: run.base, plane, added, painted, differences, first }, placeOf(place, band));
-    if (run.kept) takeTones(machine, run.kept, band);
-  }
+  evaluateBand(machine, { mix, laysColour, runs: part.runs }, supply);
 }
 
 function show(machine: BandMachine, { place, laysColour }: Sweep, { looks, isColoured, mean, rgba }: Shown, band: Band): void {

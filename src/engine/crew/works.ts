@@ -1,4 +1,4 @@
-import type { BandMachine } from "../bandMachine";
+import type { BandMachine } from "../machine/bandMachine";
 import { changeWork, type Change } from "./changeWork";
 import { findWork, type Find } from "./findWork";
 import { sweepWork, type Sweep } from "./sweepWork";

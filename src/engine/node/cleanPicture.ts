@@ -3,7 +3,7 @@ import { mkdir, rm, stat } from "node:fs/promises";
 import { join } from "node:path";
 import { CLEAN_APRON, ColourCleaner } from "@/core/clean/cleanColour";
 import { ColourNoiseMeter, NOISE_BLOCK, type ColourNoise } from "@/core/clean/colourNoise";
-import type { BandMachine } from "../bandMachine";
+import type { BandMachine } from "../machine/bandMachine";
 import { smallerLevels } from "./smallerLevels";
 import { RawLevels, type RawLayout } from "./rawLevels";
 import { nameFolder } from "./sealed";

@@ -1,5 +1,5 @@
 import type { CompiledPlan } from "@/core/plan/compilePlan";
-import { NO_BASES, type Bases } from "../applyRun";
+import { NO_BASES, type Bases } from "../bases";
 import { isGatheredOnTheWay, needsBases } from "../maskKeys";
 import { looksAtWhole, looksAtWholeAfterMix } from "../runs";
 import type { ShownMask } from "../stageMasks";

@@ -7,7 +7,7 @@ import { emptyPlanes } from "@/core/kernels/planes";
 import type { Planes } from "@/core/kernels/reference";
 import { CHANNELS, lightIn } from "@/core/mix/weights";
 import { rowsNeeded, type Size } from "@/core/spatial/areaReduce";
-import { BandMachine } from "../bandMachine";
+import { BandMachine } from "../machine/bandMachine";
 import { GrainReducer, unpackGrain } from "../grainMachine";
 import { RawLevels, type RawLayout } from "./rawLevels";
 
@@ -25,11 +25,11 @@ export function levelLike({ space }: RawLayout, size: Size, file: string, grain?
 /** Encodes rows of linear colour, so many pixels wide, as levels that follow one another. */
 export function levelEncoder(width: number): (colour: Planes, from: number, levels: Uint16Array, pixel: number) => void {
   const encoder = new BandMachine(width, ENCODE_KNOTS);
-  encoder.setOutputTable((encode16 ??= pairTable(ENCODE_KNOTS, (y) => 65535 * srgbEncode(y))));
+  encoder.output.setTable((encode16 ??= pairTable(ENCODE_KNOTS, (y) => 65535 * srgbEncode(y))));
   return (colour, from, levels, pixel) => {
     CHANNELS.forEach((name, c) => {
       encoder.put("tone", colour[name], from, from + width);
-      interleave(encoder.grey16(), levels, 3 * pixel + c);
+      interleave(encoder.output.grey16(), levels, 3 * pixel + c);
     });
   };
 }

@@ -6,7 +6,7 @@ import type { Touch } from "../tools/drawing/drawer";
 import { KEY_POINTER, useDrawingHand } from "../tools/drawing/useDrawingHand";
 import { beginPull, type Puller } from "../tools/pulling";
 import { pickColour } from "../tools/pickColour";
-import { isDrawing, isExposing, isPicking, picksColour, pulls } from "../tools/tools";
+import { isDrawing, isExposing, isPicking, picksColour, pulls, type PullTool } from "../tools/tools";
 import { togglePin } from "./Pins";
 import type { EaselView } from "./useEaselView";
 import { useFingers } from "./useFingers";
@@ -49,7 +49,7 @@ export function useEaselHand(on: EaselView) {
   });
 
   /** Takes hold of what lies under the hand: it is read first, and the hand may have let go by then. */
-  const takeHold = async ({ pointerId, clientX, clientY }: globalThis.PointerEvent) => {
+  const takeHold = async (tool: PullTool, { pointerId, clientX, clientY }: globalThis.PointerEvent) => {
     const place = on.placeAt({ clientX, clientY });
     if (!place) return;
     const touched = await bench.engine()?.read(place);
@@ -78,7 +78,7 @@ export function useEaselHand(on: EaselView) {
     else if (isDrawing(tool) && target.closest("canvas, [data-testid=easel]") && !hand.isBusy())
       hand.begin(touchOf(event), event.pointerId);
     else if (picksColour(tool) && place) void pickColour(bench, tool, place);
-    else if (isPulling) void takeHold(event);
+    else if (pulls(tool)) void takeHold(tool, event);
   };
   const move = (event: globalThis.PointerEvent) => {
     const point = on.pointIn(event);

@@ -6,7 +6,7 @@ import { formatStops } from "@/core/zones/zone";
 import type { PointReading } from "@/engine/stageTypes";
 import type { BenchStore } from "../state/benchStore";
 import { adjustMix, inWhichMix, mixAt, mixInHand, mixPlaceOf, withMixAt } from "../state/mixInHand";
-import type { Tool } from "./tools";
+import type { PullTool } from "./tools";
 import { pullGate, pullHueLimit } from "../scale/gatePulls";
 import { pullTone } from "../passes/placement/pullTone";
 import type { Stops } from "@/core/units";
@@ -25,7 +25,7 @@ export interface Puller {
 }
 
 /** Takes hold of the hue or the tone of a touched spot; what it changes so far cannot be seen. */
-export function beginPull(tool: Tool, touched: PointReading, store: BenchStore): Puller | { refused: string } {
+export function beginPull(tool: PullTool, touched: PointReading, store: BenchStore): Puller | { refused: string } {
   switch (tool) {
     case "pull-hue":
       return pullHue(touched, store);
@@ -35,7 +35,7 @@ export function beginPull(tool: Tool, touched: PointReading, store: BenchStore):
       return pullGate(touched, store);
     case "pick-hue":
       return pullHueLimit(touched, store);
-    default:
+    case "pull-tone":
       return pullTone(touched, store);
   }
 }

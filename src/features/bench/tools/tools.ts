@@ -40,9 +40,12 @@ export function picksColour(tool: Tool): tool is ColourPick {
   return isOneOf(COLOUR_PICKS, tool);
 }
 
+const PULL_TOOLS = ["pull-hue", "pull-weights", "pull-tone", "pick-tones", "pick-hue"] as const;
+export type PullTool = (typeof PULL_TOOLS)[number];
+
 /** Whether a spot of the picture is taken hold of with it, and pulled up or down. */
-export function pulls(tool: Tool): boolean {
-  return tool === "pull-hue" || tool === "pull-weights" || tool === "pull-tone" || isPicking(tool);
+export function pulls(tool: Tool): tool is PullTool {
+  return isOneOf(PULL_TOOLS, tool);
 }
 
 /** Whether it draws one shape and is then done. */

@@ -41,7 +41,7 @@ export class SurroundingsBand {
 
   constructor(
     readonly heap: KernelHeap,
-    readonly plane: Record<PlaneName, number>,
+    readonly plane: Readonly<Record<PlaneName, number>>,
     capacity: number,
   ) {
     this.#guide = { offset: heap.reserve(4 * capacity), slope: heap.reserve(4 * capacity) };

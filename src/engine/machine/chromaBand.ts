@@ -1,7 +1,6 @@
 import { CHROMA_CONSTANTS, chromaConstants, type OutputSpace } from "@/core/colour/printColour";
 import type { KernelHeap } from "@/core/kernels/kernelHeap";
 import { encodedLight } from "@/core/view/toneTables";
-import type { LaidChroma } from "@/core/steps/step";
 import type { PlaneName } from "./bandMachine";
 
 /** a and b of OKLab, pixel by pixel, beside the tones of a print. */
@@ -32,7 +31,7 @@ export class ChromaBand {
 
   constructor(
     readonly heap: KernelHeap,
-    readonly plane: Record<PlaneName, number>,
+    readonly plane: Readonly<Record<PlaneName, number>>,
   ) {
     this.#channels = heap.reserve(4 * CHROMA_CONSTANTS);
     this.#p3 = heap.reserve(4 * CHROMA_CONSTANTS);
@@ -51,20 +50,6 @@ export class ChromaBand {
 
   clear(n: number): void {
     for (const name of CHROMA_PLANES) this.heap.f32(this.plane[name], n).fill(0);
-  }
-
-  /** a, b → those and what is laid on them, by the amounts in stops; what is laid is looked up by `lookUp`, or the colour's own, which stays for another time. hue and fade of what is looked up, and above, are anything afterwards. */
-  lay(laid: LaidChroma, n: number, lookUp: (table: Float32Array, out: number) => void): void {
-    const { tone, around, above, a, b, hue, fade, stops } = this.plane;
-    const { run } = this.heap;
-    const scale = laid.by === "colour" ? above : 0;
-    if (laid.by === "colour") run.followTone(around, tone, scale, n, laid.saturation);
-    else {
-      lookUp(laid.a, hue);
-      lookUp(laid.b, fade);
-    }
-    run.layChroma(a, hue, scale, stops, n, Number(laid.replaces));
-    run.layChroma(b, fade, scale, stops, n, Number(laid.replaces));
   }
 
   /** red, green, blue in linear P3 → a, b; or, as the colour's own, in hue and fade, with what tells its light in around. */
