@@ -16,8 +16,8 @@ import { overviewOf } from "@/engine/node/smallerLevels";
 import { decodePicture } from "@/engine/node/decodePicture";
 import { renderPicture, renderToFile } from "@/engine/node/renderPicture";
 import { writePrint } from "@/engine/node/writePrint";
-import { Stage } from "@/engine/stage";
-import { FINISHED } from "@/engine/stageTypes";
+import { Stage } from "@/engine/stage/stage";
+import { FINISHED } from "@/engine/stage/stageTypes";
 import { made24 } from "./made24";
 import { peakMemory } from "./peakMemory";
 

@@ -17,10 +17,10 @@ await build({
   entryPoints: {
     benchEngine: "bench/engine.ts",
     benchFrames: "bench/frames.ts",
-    benchCrew: "bench/crew.ts",
+    benchPool: "bench/pool.ts",
     benchAgainst: "bench/against.ts",
     benchFlood: "bench/flood.ts",
-    helpingThread: "tests/engine/helpingThread.ts",
+    poolThread: "tests/engine/poolThread.ts",
   },
   outdir: "dist",
   outExtension: { ".js": ".mjs" },
@@ -34,7 +34,7 @@ await build({
 const node = (...args) => spawnSync(process.execPath, args, { cwd: root, stdio: "inherit" });
 if (against) process.exit(node("dist/benchAgainst.mjs", root, against).status ?? 1);
 node("dist/benchEngine.mjs");
-node("dist/benchCrew.mjs");
+node("dist/benchPool.mjs");
 
 const folder = mkdtempSync(join(tmpdir(), "nigrographe-bench-"));
 chmodSync(folder, 0o755);

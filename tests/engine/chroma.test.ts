@@ -29,8 +29,8 @@ import { encodedLevels, lookShare, lookTable } from "@/core/view/toneTables";
 import { exportNoise, ExportSettings } from "@/contracts/exportSettings";
 import { renderPicture, type RenderOptions } from "@/engine/node/renderPicture";
 import { writePrint } from "@/engine/node/writePrint";
-import { Stage } from "@/engine/stage";
-import { FINISHED } from "@/engine/stageTypes";
+import { Stage } from "@/engine/stage/stage";
+import { FINISHED } from "@/engine/stage/stageTypes";
 import { colourful } from "../madePictures";
 import { temporaryFolder } from "../temporary";
 

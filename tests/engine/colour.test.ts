@@ -17,10 +17,10 @@ import type { Move, Pass, Plan } from "@/core/plan/plan";
 import type { Shape } from "@/core/region/region";
 import { lookTable } from "@/core/view/toneTables";
 import { renderPicture } from "@/engine/node/renderPicture";
-import { Source } from "@/engine/source";
+import { Source } from "@/engine/source/source";
 import { BandMachine } from "@/engine/machine/bandMachine";
 import { applyColourStep, COLOUR_STEPS } from "@/engine/steps/colourSteps";
-import { Stage } from "@/engine/stage";
+import { Stage } from "@/engine/stage/stage";
 import { colourful } from "../madePictures";
 import { temporaryFolder } from "../temporary";
 

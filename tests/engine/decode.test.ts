@@ -9,7 +9,7 @@ import { apply3 } from "@/core/colour/matrix3";
 import { P3_LUMINANCE, SRGB_TO_P3 } from "@/core/colour/primaries";
 import { compilePlan } from "@/core/plan/compilePlan";
 import { preparePicture } from "@/engine/node/preparePicture";
-import { Stage } from "@/engine/stage";
+import { Stage } from "@/engine/stage/stage";
 import { luminanceToTone, toneToLuminance } from "@/core/colour/lstar";
 import { SRGB_CURVE, srgbEncode, toLinear } from "@/core/colour/transferCurve";
 import { decodePicture } from "@/engine/node/decodePicture";

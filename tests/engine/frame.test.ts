@@ -10,7 +10,7 @@ import type { Pass, Plan } from "@/core/plan/plan";
 import { fitLongEdge } from "@/core/spatial/areaReduce";
 import { lookTable } from "@/core/view/toneTables";
 import { renderPicture } from "@/engine/node/renderPicture";
-import { Stage } from "@/engine/stage";
+import { Stage } from "@/engine/stage/stage";
 import { anyFrame } from "../anyPlan";
 import { colourful } from "../madePictures";
 import { temporaryFolder } from "../temporary";

@@ -11,8 +11,8 @@ import type { Move, Pass, Plan } from "@/core/plan/plan";
 import { areaReduceRows } from "@/core/spatial/areaReduce";
 import { preparePicture } from "@/engine/node/preparePicture";
 import { RawLevels } from "@/engine/node/rawLevels";
-import { rowRenderer } from "@/engine/renderRows";
-import { Stage } from "@/engine/stage";
+import { rowRenderer } from "@/engine/output/renderRows";
+import { Stage } from "@/engine/stage/stage";
 import { rgb16 } from "../madePictures";
 import { temporaryFolder } from "../temporary";
 

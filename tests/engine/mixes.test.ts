@@ -12,7 +12,7 @@ import { defaultPlan, restingMix, restingPass } from "@/core/plan/defaultPlan";
 import { emptyRegion } from "@/core/plan/editRegions";
 import type { Mix, Pass, Plan } from "@/core/plan/plan";
 import { renderPicture } from "@/engine/node/renderPicture";
-import { Stage } from "@/engine/stage";
+import { Stage } from "@/engine/stage/stage";
 import { colourful } from "../madePictures";
 import { temporaryFolder } from "../temporary";
 

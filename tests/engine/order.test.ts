@@ -12,7 +12,7 @@ import { compilePlan } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import { emptyRegion } from "@/core/plan/editRegions";
 import type { Move, Pass, Plan } from "@/core/plan/plan";
-import { Stage } from "@/engine/stage";
+import { Stage } from "@/engine/stage/stage";
 import { anyStrands } from "../anyPlan";
 import { anyGate } from "../anyRegion";
 import { anyNumber } from "../anyNumber";

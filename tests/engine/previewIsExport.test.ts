@@ -12,7 +12,7 @@ import type { Plan } from "@/core/plan/plan";
 import { reduceLevel } from "@/engine/node/reduceLevel";
 import { renderPicture } from "@/engine/node/renderPicture";
 import { stageOf } from "@/engine/node/stageOf";
-import { PrintCutter } from "@/engine/printCutter";
+import { PrintCutter } from "@/engine/machine/printCutter";
 import { MOVES } from "../anyMove";
 import { photograph } from "../madePictures";
 import { temporaryFolder } from "../temporary";

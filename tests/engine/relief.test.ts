@@ -7,7 +7,7 @@ import { RELIEF_SIZES, type ReliefSettings } from "@/core/passes/relief/relief";
 import { compilePlan } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import type { Pass } from "@/core/plan/plan";
-import { Stage } from "@/engine/stage";
+import { Stage } from "@/engine/stage/stage";
 
 // What relief makes of made pictures, as the page renders them.
 

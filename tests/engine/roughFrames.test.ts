@@ -4,10 +4,10 @@ import { compilePlan } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import { emptyRegion } from "@/core/plan/editRegions";
 import type { Pass, Plan } from "@/core/plan/plan";
-import { RoughFrames } from "@/engine/roughFrames";
-import { Source } from "@/engine/source";
-import { Stage } from "@/engine/stage";
-import { FINISHED } from "@/engine/stageTypes";
+import { RoughFrames } from "@/engine/views/roughFrames";
+import { Source } from "@/engine/source/source";
+import { Stage } from "@/engine/stage/stage";
+import { FINISHED } from "@/engine/stage/stageTypes";
 import { colourful } from "../madePictures";
 
 // Frames under a moving hand against the whole ones they stand for.

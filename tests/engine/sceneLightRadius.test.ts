@@ -4,7 +4,7 @@ import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { srgbEncode } from "@/core/colour/transferCurve";
 import { compilePlan } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
-import { Stage } from "@/engine/stage";
+import { Stage } from "@/engine/stage/stage";
 import { sceneStops } from "@/core/passes/scene-light/sceneLight";
 
 test("looks as far around as a blur of three hundredths of the long edge, whichever way that lies", () => {

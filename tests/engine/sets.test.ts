@@ -11,7 +11,7 @@ import { emptyRegion } from "@/core/plan/editRegions";
 import type { Pass, PassSet, Plan } from "@/core/plan/plan";
 import type { Region } from "@/core/region/region";
 import { renderPicture } from "@/engine/node/renderPicture";
-import { Stage } from "@/engine/stage";
+import { Stage } from "@/engine/stage/stage";
 import { colourful } from "../madePictures";
 import { temporaryFolder } from "../temporary";
 

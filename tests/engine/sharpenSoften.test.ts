@@ -15,10 +15,10 @@ import { renderPicture } from "@/engine/node/renderPicture";
 import { sharpened } from "@/core/passes/sharpen/sharpen";
 import { sharpeningFor } from "@/core/passes/sharpen/forOutput";
 import { detailOf } from "@/core/spatial/detail";
-import { closeReach } from "@/engine/runs";
-import { Source } from "@/engine/source";
-import { sharpenedRows } from "@/engine/sharpenRows";
-import { Stage } from "@/engine/stage";
+import { closeReach } from "@/engine/evaluate/runs";
+import { Source } from "@/engine/source/source";
+import { sharpenedRows } from "@/engine/output/sharpenRows";
+import { Stage } from "@/engine/stage/stage";
 import { colourful } from "../madePictures";
 import { temporaryFolder } from "../temporary";
 

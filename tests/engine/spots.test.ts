@@ -15,9 +15,9 @@ import type { Spot } from "@/core/spots/spot";
 import { areaReduceRows } from "@/core/spatial/areaReduce";
 import { cleanLevel } from "@/engine/node/cleanPicture";
 import { renderPicture } from "@/engine/node/renderPicture";
-import { Source } from "@/engine/source";
-import { areasSeen } from "@/engine/spotted";
-import { Stage } from "@/engine/stage";
+import { Source } from "@/engine/source/source";
+import { areasSeen } from "@/engine/source/spotted";
+import { Stage } from "@/engine/stage/stage";
 import { colourful } from "../madePictures";
 import { temporaryFolder } from "../temporary";
 

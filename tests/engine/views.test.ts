@@ -8,9 +8,9 @@ import type { Shape } from "@/core/region/region";
 import { lookTable } from "@/core/view/toneTables";
 import { BandMachine } from "@/engine/machine/bandMachine";
 import { STEPS } from "@/engine/steps/steps";
-import { Source } from "@/engine/source";
-import { Stage } from "@/engine/stage";
-import { Views } from "@/engine/views";
+import { Source } from "@/engine/source/source";
+import { Stage } from "@/engine/stage/stage";
+import { Views } from "@/engine/views/views";
 import { colourful } from "../madePictures";
 
 const size = { width: 300, height: 200 };

@@ -7,7 +7,7 @@ import type { Point } from "@/core/region/region";
 import type { Spot } from "@/core/spots/spot";
 import type { Plan } from "@/core/plan/plan";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
-import { Asker } from "../asking";
+import { Asker } from "../messages/asking";
 import type {
   Cleaning,
   FromPresenter,
@@ -21,9 +21,9 @@ import type {
   RenderRequest,
   SmallPlane,
   ToWorker,
-} from "../messages";
-import type { PointReading } from "../stageTypes";
-import { PlanSender } from "../wirePlan";
+} from "../messages/messages";
+import type { PointReading } from "../stage/stageTypes";
+import { PlanSender } from "../messages/wirePlan";
 import { startPresenting, type Presenting } from "./presenting";
 
 export interface BenchEngineEvents {

@@ -1,38 +1,27 @@
+import type { LevelArea } from "../source/levelFetcher";
 import type { LevelRequest } from "@/contracts/api";
 import type { Plan } from "@/core/plan/plan";
 import { cleanedLevel, type PreparedPicture } from "@/contracts/preparedPicture";
 import { planCompiler } from "@/core/plan/compilePlan";
 import { printOn } from "@/core/frame/frame";
 import type { Size } from "@/core/spatial/areaReduce";
-import { LevelFetcher } from "../levelFetcher";
-import { answering, wordsOf } from "../asking";
-import type {
-  Frame,
-  FromWorker,
-  Glimpse,
-  GlimpseOf,
-  LevelArea,
-  Place,
-  Questions,
-  RenderRequest,
-  Screen,
-  ToRenderer,
-  ToWorker,
-} from "../messages";
-import { Pace } from "../pace";
-import type { RoughFrames } from "../roughFrames";
-import { closeReach, looksAtWhole } from "../runs";
-import { PlanReceiver } from "../wirePlan";
+import { LevelFetcher } from "../source/levelFetcher";
+import { answering, wordsOf } from "../messages/asking";
+import type { Frame, FromWorker, Glimpse, GlimpseOf, Place, Questions, RenderRequest, Screen, ToRenderer, ToWorker } from "../messages/messages";
+import { Pace } from "../views/pace";
+import type { RoughFrames } from "../views/roughFrames";
+import { closeReach, looksAtWhole } from "../evaluate/runs";
+import { PlanReceiver } from "../messages/wirePlan";
 import { CloseParts, smallerPart, type ClosePart, type Wanted } from "./closeParts";
 import { handMask, handStops, movedIn, screenOf, showingOf } from "./requests";
-import { ShownViews, type ShownView } from "./shownViews";
+import { ShownViews, type ShownView } from "../views/shownViews";
 import { spotSource } from "./spotSource";
-import { startCrew } from "./startCrew";
+import { startPool } from "./startPool";
 import { SmallPictures } from "./smallPictures";
-import { NO_BASES, type Bases } from "../bases";
-import { Source } from "../source";
-import type { Stage } from "../stage";
-import { Views, type Purpose } from "../views";
+import { NO_BASES, type Bases } from "../evaluate/bases";
+import { Source } from "../source/source";
+import type { Stage } from "../stage/stage";
+import { Views, type Purpose } from "../views/views";
 import { ditherRow } from "@/core/view/dither";
 
 // The page's worker: holds the decoded picture and its tones after each pass, and renders frames.
@@ -165,12 +154,12 @@ async function openPicture({ pictureId, picture, origin, cores }: Questions["ope
   );
   const { width, height, space } = picture.levels.at(-1)!;
   const reading = fetcher.read(previewArea(picture), new AbortController().signal);
-  const crew = startCrew(cores);
+  const runner = startPool(cores);
   ditherRow(0); // takes longer to make than a frame: while the picture is on its way
   const { levels, grain } = await reading;
-  const preview = new Views(Source.fromLevels(levels, { width, height }, space, { grain, crew }));
+  const preview = new Views(Source.fromLevels(levels, { width, height }, space, { grain, runner }));
   const small = new SmallPictures(preview.source, picture.levels[0]!);
-  const close = new CloseParts(picture, fetcher, cleaned, renderAgain, sayFailed, crew);
+  const close = new CloseParts(picture, fetcher, cleaned, renderAgain, sayFailed, runner);
   const shown = new ShownViews(preview, picture.levels[0]!);
   open = { picture, fetcher, cleaned, cleaning: "unasked", preview, shown, close, small };
   whenOpen(open);

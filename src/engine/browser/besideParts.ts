@@ -2,9 +2,9 @@ import type { PreparedLevel } from "@/contracts/preparedPicture";
 import { cleanedLevel } from "@/contracts/preparedPicture";
 import { holds, type Area } from "@/core/spots/area";
 import type { Spot } from "@/core/spots/spot";
-import type { LevelFetcher } from "../levelFetcher";
-import type { Source } from "../source";
-import { areasSeen } from "../spotted";
+import type { LevelFetcher } from "../source/levelFetcher";
+import type { Source } from "../source/source";
+import { areasSeen } from "../source/spotted";
 
 /** Areas are fetched in squares of so many pixels, so that a place that is dragged meets those that are there. */
 const SQUARE = 128;

@@ -1,4 +1,5 @@
-import type { Crew } from "../crew/crew";
+import type { LevelArea } from "../source/levelFetcher";
+import type { TaskRunner } from "../pool/taskRunner";
 import { cleanedLevel, type PreparedPicture } from "@/contracts/preparedPicture";
 import {
   frameKey,
@@ -15,13 +16,12 @@ import type { CompiledPlan } from "@/core/plan/compilePlan";
 import { TURN_REACH } from "@/core/kernels/turnWeights";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { Spot } from "@/core/spots/spot";
-import type { LevelFetcher } from "../levelFetcher";
-import type { LevelArea } from "../messages";
-import { RoughFrames } from "../roughFrames";
-import { Source } from "../source";
-import { Views } from "../views";
+import type { LevelFetcher } from "../source/levelFetcher";
+import { RoughFrames } from "../views/roughFrames";
+import { Source } from "../source/source";
+import { Views } from "../views/views";
 import { BesideParts } from "./besideParts";
-import { scaledSize, ShownViews, type ShownView } from "./shownViews";
+import { scaledSize, ShownViews, type ShownView } from "../views/shownViews";
 
 /** A part of a print that is looked at closely: a rectangle of it at a level. */
 export interface Wanted {
@@ -85,7 +85,7 @@ export class CloseParts {
     readonly onArrived: () => void,
     readonly onFailed: (error: unknown) => void,
     /** Helps with what is seen closely. */
-    readonly crew: Crew,
+    readonly runner: TaskRunner,
   ) {}
 
   /** What is there, wherever it lies. */
@@ -137,7 +137,7 @@ export class CloseParts {
     const source = Source.fromLevels(levels, { width: needed.width, height: needed.height }, level.space, {
       place,
       grain,
-      crew: this.crew,
+      runner: this.runner,
     });
     if (clean) source.giveCleaned({ ...clean, space: cleanedLevel(level).space });
     const beside = new BesideParts(needed, { index: area.level, ...level });

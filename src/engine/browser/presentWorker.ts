@@ -1,5 +1,5 @@
-import type { FromPresenter, ToPresenter } from "../messages";
-import { Presenter, showFrames } from "../presenter";
+import type { FromPresenter, ToPresenter } from "../messages/messages";
+import { Presenter, showFrames } from "./presenter";
 
 // Draws the frames that come from the worker that renders them, whatever the page is busy with.
 

@@ -1,5 +1,5 @@
-import type { FromPresenter, ToPresenter } from "../messages";
-import { Presenter, showFrames } from "../presenter";
+import type { FromPresenter, ToPresenter } from "../messages/messages";
+import { Presenter, showFrames } from "./presenter";
 
 /** Where frames are drawn. */
 export interface Presenting {

@@ -1,11 +1,12 @@
+import type { StopsOf } from "../masks/stopsPlanes";
 import type { CompiledPlan } from "@/core/plan/compilePlan";
 import { shownMaskById, shownMaskOf } from "@/core/plan/compilePlan";
 import { frameKey, isWholeFrame } from "@/core/frame/frame";
 import { encodedLight, lookShare, lookTable, type Look } from "@/core/view/toneTables";
-import type { BenchLook, RenderRequest, Screen } from "../messages";
-import { changeDetail } from "../runs";
-import type { ShownMask } from "../stageMasks";
-import type { Showing, StopsOf } from "../stageTypes";
+import type { BenchLook, RenderRequest, Screen } from "../messages/messages";
+import { changeDetail } from "../evaluate/runs";
+import type { ShownMask } from "../masks/stageMasks";
+import type { Showing } from "../stage/stageTypes";
 import { stopsOf } from "./smallPictures";
 
 // What a request for a frame comes to.

@@ -1,3 +1,4 @@
+import type { StopsOf } from "../masks/stopsPlanes";
 import { accents } from "@/core/passes/exposure/accents";
 import { smallPrint, type Frame } from "@/core/frame/frame";
 import { handwork } from "@/core/inspect/handwork";
@@ -9,11 +10,11 @@ import { compiledBefore, maskOf, planCompiler, regionKey } from "@/core/plan/com
 import type { Pass, Plan } from "@/core/plan/plan";
 import { boxBlur } from "@/core/spatial/boxBlur";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
-import { keepNewest } from "../keepNewest";
-import type { Glimpse, GlimpseOf, PlaneOf, SmallPlane } from "../messages";
-import type { Source } from "../source";
-import { Stage } from "../stage";
-import { FINISHED, type StopsOf } from "../stageTypes";
+import { keepNewest } from "../machine/keepNewest";
+import type { Glimpse, GlimpseOf, PlaneOf, SmallPlane } from "../messages/messages";
+import type { Source } from "../source/source";
+import { Stage } from "../stage/stage";
+import { FINISHED } from "../stage/stageTypes";
 
 /** Long edge of the small pictures on slips and cards, in pixels. */
 const GLIMPSE_EDGE = 144;

@@ -5,9 +5,9 @@ import { areaAround } from "@/core/spots/area";
 import { spotPieces } from "@/core/spots/pieces";
 import { FARTHEST_SOURCE, proposeSource } from "@/core/spots/proposeSource";
 import type { Spot } from "@/core/spots/spot";
-import { decodeLevels } from "../decoded";
-import type { LevelFetcher } from "../levelFetcher";
-import { Spotted } from "../spotted";
+import { decodeLevels } from "../source/decoded";
+import type { LevelFetcher } from "../source/levelFetcher";
+import { Spotted } from "../source/spotted";
 
 /** So fine at least, in pixels of a spot's radius, if the picture is, it is looked for where to take from. */
 const FINE = 5;

@@ -3,6 +3,12 @@ import type { KernelHeap } from "@/core/kernels/kernelHeap";
 import { encodedLight } from "@/core/view/toneTables";
 import type { PlaneName } from "./bandMachine";
 
+/** Hue in turns, and how far a place is coloured, 0–1. */
+export interface Hues {
+  hue: Float32Array;
+  fade: Float32Array;
+}
+
 /** a and b of OKLab, pixel by pixel, beside the tones of a print. */
 export interface ChromaPlanes {
   a: Float32Array;

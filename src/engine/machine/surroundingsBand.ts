@@ -7,6 +7,13 @@ import type { SlicedBase, Surroundings } from "@/core/spatial/slicedBase";
 import type { ToneBase } from "@/core/spatial/toneBase";
 import type { PlaneName } from "./bandMachine";
 
+/** Where a source lies that is only a part of a picture: its corner, and the whole picture's size at this scale. */
+export interface SourcePlace {
+  x: number;
+  y: number;
+  whole: Size;
+}
+
 /** Where a band lies in the whole picture: its first pixel, the pixels of a row, and the whole picture's size at this scale. */
 export interface BandPlace {
   x: number;

@@ -1,8 +1,8 @@
 import type { CompiledPlan } from "@/core/plan/compilePlan";
-import { NO_BASES, type Bases } from "../bases";
-import { isGatheredOnTheWay, needsBases } from "../maskKeys";
-import { looksAtWhole, looksAtWholeAfterMix } from "../runs";
-import type { ShownMask } from "../stageMasks";
+import { NO_BASES, type Bases } from "../evaluate/bases";
+import { isGatheredOnTheWay, needsBases } from "../masks/maskKeys";
+import { looksAtWhole, looksAtWholeAfterMix } from "../evaluate/runs";
+import type { ShownMask } from "../masks/stageMasks";
 import { overviewOf } from "./smallerLevels";
 import type { RawLayout } from "./rawLevels";
 import { plainStageOf, stageOf } from "./stageOf";

@@ -1,8 +1,8 @@
 import type { Area } from "@/core/spots/area";
 import type { Mending, Pixels } from "@/core/spots/mend";
 import type { Spot } from "@/core/spots/spot";
-import { decodeLevels } from "../decoded";
-import { areasOf, Spotted } from "../spotted";
+import { decodeLevels } from "../source/decoded";
+import { areasOf, Spotted } from "../source/spotted";
 import { RawLevels, type RawLayout } from "./rawLevels";
 
 /** What the spots of a full level are covered with, in order; reads no more of it than they look at. */

@@ -10,8 +10,8 @@ import { defaultPlan } from "@/core/plan/defaultPlan";
 import { compilePlan } from "@/core/plan/compilePlan";
 import { smallPrint } from "@/core/frame/frame";
 import { encodedLight } from "@/core/view/toneTables";
-import { FINISHED, type Showing } from "../stageTypes";
-import { colouredFrom } from "../runs";
+import { FINISHED, type Showing } from "../stage/stageTypes";
+import { colouredFrom } from "../evaluate/runs";
 import { writeSealed } from "./sealed";
 import { stageOf } from "./stageOf";
 

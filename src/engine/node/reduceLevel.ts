@@ -8,7 +8,7 @@ import type { Planes } from "@/core/kernels/reference";
 import { CHANNELS, lightIn } from "@/core/mix/weights";
 import { rowsNeeded, type Size } from "@/core/spatial/areaReduce";
 import { BandMachine } from "../machine/bandMachine";
-import { GrainReducer, unpackGrain } from "../grainMachine";
+import { GrainReducer, unpackGrain } from "../machine/grainMachine";
 import { RawLevels, type RawLayout } from "./rawLevels";
 
 const ROWS_AT_A_TIME = 32;

@@ -1,5 +1,5 @@
-import type { StoredLevels } from "../decoded";
-import { Stage } from "../stage";
+import type { StoredLevels } from "../source/decoded";
+import { Stage } from "../stage/stage";
 import { RawLevels, type RawLayout } from "./rawLevels";
 
 /** A whole level with its grain, ready to be rendered; with its cleaned colour, where a plan reads it. */

@@ -1,7 +1,7 @@
 "use client";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { BenchEngine } from "@/engine/browser/benchEngine";
-import type { FromPresenter } from "@/engine/messages";
+import type { FromPresenter } from "@/engine/messages/messages";
 import { useArrival } from "./state/arrival";
 import { BenchContext, useBenchState, usePanelPlan, type Bench } from "./state/BenchContext";
 import { type BenchStart, createBenchStore } from "./state/benchStore";

@@ -2,7 +2,7 @@
 import { MOST_PINS } from "@/contracts/api";
 import type { PixelPoint } from "@/core/units";
 import type { Size } from "@/core/spatial/areaReduce";
-import type { Place } from "@/engine/messages";
+import type { Place } from "@/engine/messages/messages";
 import type { Bench } from "../state/BenchContext";
 import { useBenchState } from "../state/BenchContext";
 import { placeOnPrint } from "./geometry";

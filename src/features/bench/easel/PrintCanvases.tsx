@@ -1,7 +1,7 @@
 "use client";
+import type { LevelArea } from "@/engine/source/levelFetcher";
 import { useEffect, useLayoutEffect, useRef, useState, type ComponentProps, type CSSProperties } from "react";
 import { isWholeFrame, printSizeAt } from "@/core/frame/frame";
-import type { LevelArea } from "@/engine/messages";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { withDrawn, withWanted, type PrintCanvas } from "./printCanvasList";
 import type { EaselView } from "./useEaselView";

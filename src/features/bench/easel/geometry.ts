@@ -10,7 +10,7 @@ import {
 } from "@/core/frame/frame";
 import type { Point } from "@/core/region/region";
 import type { PixelPoint } from "@/core/units";
-import type { Place } from "@/engine/messages";
+import type { Place } from "@/engine/messages/messages";
 import type { Size } from "@/core/spatial/areaReduce";
 
 /** Where a print shown on the page lies in its picture. */

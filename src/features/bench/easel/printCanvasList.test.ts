@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import type { Screen } from "@/engine/messages";
+import type { Screen } from "@/engine/messages/messages";
 import { withDrawn, withWanted, type PrintCanvas } from "./printCanvasList";
 
 const preview = (name: string): Screen => ({ name, area: "preview", isWhole: true });

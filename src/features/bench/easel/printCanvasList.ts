@@ -1,4 +1,4 @@
-import type { Screen } from "@/engine/messages";
+import type { Screen } from "@/engine/messages/messages";
 
 /** A canvas on the easel. What was drawn last of the print, or of the part over it, stays until what is to take its place is drawn. */
 export interface PrintCanvas {

@@ -4,7 +4,7 @@ import { passInSet } from "@/core/plan/editPasses";
 import type { Pass, Plan } from "@/core/plan/plan";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { BenchEngine } from "@/engine/browser/benchEngine";
-import type { SmallPlane } from "@/engine/messages";
+import type { SmallPlane } from "@/engine/messages/messages";
 import { formatPercent } from "@/features/shared/ValueSlider";
 import { geometryOf, matrixOnPrint, placeOnPrint, type Geometry } from "./geometry";
 import { gateWords } from "../scale/gateWords";

@@ -1,9 +1,10 @@
+import type { LevelArea } from "@/engine/source/levelFetcher";
 import { useCallback, useMemo, useState, type RefObject } from "react";
 import { placingOf } from "@/core/frame/frame";
 import type { Point } from "@/core/region/region";
 import type { PixelPoint } from "@/core/units";
 import type { Size } from "@/core/spatial/areaReduce";
-import type { LevelArea, Place } from "@/engine/messages";
+import type { Place } from "@/engine/messages/messages";
 import { usePixelRatio } from "@/features/shared/usePixelRatio";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { boxRound, framingGeometry, geometryOf, partsOnPicture, pointOnPicture, type Geometry } from "./geometry";

@@ -1,7 +1,7 @@
 import { useMemo } from "react";
 import { handworkPatches } from "@/core/inspect/handwork";
 import type { Patch } from "@/core/region/patches";
-import type { SmallPlane } from "@/engine/messages";
+import type { SmallPlane } from "@/engine/messages/messages";
 import { useBenchState } from "../state/BenchContext";
 import { settledPlan } from "../state/inPlan";
 import { useSmallPlane } from "./useSmallPlane";

@@ -1,7 +1,7 @@
+import type { LevelArea } from "@/engine/source/levelFetcher";
 import { useEffect, useRef, type RefObject } from "react";
 import { WHOLE_FRAME } from "@/core/frame/frame";
 import type { Size } from "@/core/spatial/areaReduce";
-import type { LevelArea } from "@/engine/messages";
 import { useBench } from "../state/BenchContext";
 import { comparedPlan, planUpTo, planWithoutMask } from "../state/comparedPlan";
 import { handOf, seenPlan } from "../state/inPlan";

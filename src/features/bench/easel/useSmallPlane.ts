@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import type { Plan } from "@/core/plan/plan";
-import type { PlaneOf, SmallPlane } from "@/engine/messages";
+import type { PlaneOf, SmallPlane } from "@/engine/messages/messages";
 import { useBench, useBenchState } from "../state/BenchContext";
 
 const PAUSE_MS = 80;

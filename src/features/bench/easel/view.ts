@@ -1,7 +1,7 @@
+import type { LevelArea } from "@/engine/source/levelFetcher";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import { printSizeAt } from "@/core/frame/frame";
 import type { Size } from "@/core/spatial/areaReduce";
-import type { LevelArea } from "@/engine/messages";
 
 /** How the print lies on the easel. */
 export interface View {

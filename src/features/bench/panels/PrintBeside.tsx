@@ -1,6 +1,6 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
-import type { Glimpse } from "@/engine/messages";
+import type { Glimpse } from "@/engine/messages/messages";
 import { GlimpseCanvas } from "../ribbon/GlimpseView";
 import { useBench, useBenchState } from "../state/BenchContext";
 import styles from "./Panel.module.css";

@@ -1,7 +1,7 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
 import type { Plan } from "@/core/plan/plan";
-import type { Glimpse } from "@/engine/messages";
+import type { Glimpse } from "@/engine/messages/messages";
 import { useBench } from "../state/BenchContext";
 
 /** The finished print of a plan, small. */

@@ -4,7 +4,7 @@ import { CSS } from "@dnd-kit/utilities";
 import { memo, useEffect, useRef } from "react";
 import { passInSet } from "@/core/plan/editPasses";
 import type { Pass, PassSet } from "@/core/plan/plan";
-import type { Glimpse } from "@/engine/messages";
+import type { Glimpse } from "@/engine/messages/messages";
 import { formatPercent } from "@/features/shared/ValueSlider";
 import { useBench } from "../state/BenchContext";
 

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import type { Plan } from "@/core/plan/plan";
-import type { Glimpse } from "@/engine/messages";
+import type { Glimpse } from "@/engine/messages/messages";
 import { useBench, useBenchState } from "../state/BenchContext";
 
 /** How long the hand must rest before the slips' small pictures are made anew. */

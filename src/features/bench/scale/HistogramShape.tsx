@@ -2,7 +2,7 @@ import { area, curveBasis } from "d3";
 import { memo, useMemo } from "react";
 import { LAST_ZONE } from "@/core/zones/zone";
 import { HISTOGRAM_BINS, zoneShares } from "@/core/zones/zoneShares";
-import type { StageHistograms } from "@/engine/stageTypes";
+import type { StageHistograms } from "@/engine/stage/stageTypes";
 import { useBenchState } from "../state/BenchContext";
 import { formatShare } from "../easel/formatShare";
 import type { X } from "./scaleGeometry";

@@ -4,7 +4,7 @@ import { useMemo, useRef, type PointerEvent } from "react";
 import { passesBeforeMix } from "@/core/plan/editPasses";
 import { curveOfPasses } from "@/core/plan/curveOfPasses";
 import { LAST_ZONE } from "@/core/zones/zone";
-import type { Hand } from "@/engine/runs";
+import type { Hand } from "@/engine/evaluate/runs";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { passNumber } from "../state/passNumber";
 import { chosenPass, chosenSet, confinedInHand, handOf, settledPlan } from "../state/inPlan";

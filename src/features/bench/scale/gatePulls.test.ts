@@ -3,7 +3,7 @@ import { linearP3ToOklab, oklabToLch } from "@/core/colour/oklab";
 import { openGate, type Gate } from "@/core/gate/gate";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import type { Plan } from "@/core/plan/plan";
-import type { PointReading } from "@/engine/stageTypes";
+import type { PointReading } from "@/engine/stage/stageTypes";
 import type { BenchState, BenchStore, Step } from "../state/benchStore";
 import { pullGate } from "./gatePulls";
 

@@ -4,7 +4,7 @@ import { hueName } from "@/core/mix/hueCurve";
 import { actsOnColour } from "@/core/passes/passKinds";
 import type { Plan } from "@/core/plan/plan";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
-import type { PointReading } from "@/engine/stageTypes";
+import type { PointReading } from "@/engine/stage/stageTypes";
 import { confinedById, withGate } from "@/core/plan/editRegions";
 import type { BenchState, BenchStore } from "../state/benchStore";
 import { confinedInHand, handOf } from "../state/inPlan";

@@ -2,7 +2,7 @@
 import { createContext, useCallback, useContext, useSyncExternalStore, type RefObject } from "react";
 import { useStore } from "zustand";
 import type { BenchEngine } from "@/engine/browser/benchEngine";
-import type { FromPresenter } from "@/engine/messages";
+import type { FromPresenter } from "@/engine/messages/messages";
 import type { ViewActions } from "../tools/keys";
 import type { CalmPlan } from "./calmPlan";
 import type { Plan } from "@/core/plan/plan";

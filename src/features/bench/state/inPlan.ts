@@ -3,7 +3,7 @@ import { placeOfSet } from "@/core/plan/editPasses";
 import { regionOf } from "@/core/plan/editRegions";
 import type { Confined, Move, Pass, PassSet, Plan } from "@/core/plan/plan";
 import type { Region } from "@/core/region/region";
-import type { Hand } from "@/engine/runs";
+import type { Hand } from "@/engine/evaluate/runs";
 import type { BenchState } from "./benchStore";
 
 // What of a plan is in hand, and plans with it changed.

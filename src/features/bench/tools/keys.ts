@@ -1,4 +1,4 @@
-import type { BenchLook } from "@/engine/messages";
+import type { BenchLook } from "@/engine/messages/messages";
 import { passesBeforeMix } from "@/core/plan/editPasses";
 import type { BenchStore, Step } from "../state/benchStore";
 import { chosenPass, chosenSet, handOf, withPass, withSet } from "../state/inPlan";

@@ -1,5 +1,5 @@
 import { planBefore } from "@/core/plan/editPasses";
-import type { Place } from "@/engine/messages";
+import type { Place } from "@/engine/messages/messages";
 import { faceOf } from "../passes/passFaces";
 import type { Bench } from "../state/BenchContext";
 import { PATCH_REACH } from "../state/benchStore";

@@ -3,7 +3,7 @@ import { pulledWeights } from "@/core/mix/pullWeights";
 import { addHueKnot, hueName, moveHueKnot } from "@/core/mix/hueCurve";
 import type { Plan } from "@/core/plan/plan";
 import { formatStops } from "@/core/zones/zone";
-import type { PointReading } from "@/engine/stageTypes";
+import type { PointReading } from "@/engine/stage/stageTypes";
 import type { BenchStore } from "../state/benchStore";
 import { adjustMix, inWhichMix, mixAt, mixInHand, mixPlaceOf, withMixAt } from "../state/mixInHand";
 import type { PullTool } from "./tools";

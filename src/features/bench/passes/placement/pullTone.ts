@@ -2,7 +2,7 @@ import { placementCurve } from "@/core/passes/placement/placementCurve";
 import { addStrand, moveStrand } from "@/core/passes/placement/strand";
 import type { Plan } from "@/core/plan/plan";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
-import type { PointReading } from "@/engine/stageTypes";
+import type { PointReading } from "@/engine/stage/stageTypes";
 import type { BenchStore } from "../../state/benchStore";
 import { chosenPass, withMove } from "../../state/inPlan";
 import type { Puller } from "../../tools/pulling";
