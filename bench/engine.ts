@@ -1,3 +1,4 @@
+import type { Move } from "@/core/passes/moves";
 import { mkdtempSync, rmSync, statSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -9,7 +10,7 @@ import { ExportSettings } from "@/contracts/exportSettings";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { planCompiler } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
-import type { Move, Plan } from "@/core/plan/plan";
+import type { Plan } from "@/core/plan/plan";
 import { encodedLight, lookTable } from "@/core/view/toneTables";
 import { cleanLevel } from "@/engine/node/cleanPicture";
 import { overviewOf } from "@/engine/node/smallerLevels";

@@ -1,10 +1,11 @@
+import type { Pass } from "@/core/passes/pass";
 import { readFileSync } from "node:fs";
 import puppeteer from "puppeteer-core";
 import { packPath, type Stroke } from "@/core/brush/stroke";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import { restingExposure } from "@/core/passes/exposure/exposure";
 import { emptyRegion } from "@/core/plan/editRegions";
-import type { Pass, Plan } from "@/core/plan/plan";
+import type { Plan } from "@/core/plan/plan";
 import type { Region, Shape } from "@/core/region/region";
 
 // Time from an input event to the drawn frame, in the real page at 1280 × 800. usage: frames.mjs ADDRESS [WORDS of the drags that are meant, a regular expression] [CORES the page takes the machine to have, 0 for what it has] [PIXELS of the screen to one of the page's, each way]

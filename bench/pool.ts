@@ -1,9 +1,10 @@
+import type { Move } from "@/core/passes/moves";
+import type { Pass } from "@/core/passes/pass";
 import { availableParallelism } from "node:os";
 import { Worker } from "node:worker_threads";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { planCompiler } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
-import type { Move, Pass } from "@/core/plan/plan";
 import { INLINE } from "@/engine/pool/taskRunner";
 import { WorkerPool } from "@/engine/pool/workerPool";
 import { Source } from "@/engine/source/source";

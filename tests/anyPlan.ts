@@ -1,3 +1,4 @@
+import type { Move } from "@/core/passes/moves";
 import fc from "fast-check";
 import { MOST_RETURNED_SATURATION } from "@/core/passes/colour-return/move";
 import { MOST_TINT_CHROMA } from "@/core/passes/tint/move";
@@ -7,7 +8,7 @@ import { LEAST_GAP, type Strand } from "@/core/passes/placement/strand";
 import { BLEND_MODES } from "@/core/blend/blend";
 import { packPath } from "@/core/brush/stroke";
 import { SPOT_KINDS } from "@/core/spots/spot";
-import { PLAN_VERSION, type Move, type Plan } from "@/core/plan/plan";
+import { PLAN_VERSION, type Plan } from "@/core/plan/plan";
 
 import { anyGate, anyRegion, anyStroke, small } from "./anyRegion";
 import { anyNumber } from "./anyNumber";

@@ -120,6 +120,42 @@ test("the core asks for no clock, no chance and no page", () => {
   }
 });
 
+/** Where the folders of a folder may import each other one way only; its own files count as one more. */
+const LAYERED = ["core", "engine"];
+
+/** Which folders within one are reached from which. */
+function arrowsIn(folder: string): Map<string, Set<string>> {
+  const partOf = (path: string) => (path.includes("/") ? path.split("/")[0]! : "");
+  const arrows = new Map<string, Set<string>>();
+  for (const file of filesIn(folder))
+    for (const specifier of importsOf(file)) {
+      const path = pathOf(file, specifier);
+      if (!path.startsWith(`${folder}/`)) continue;
+      const [from, to] = [partOf(relative(join(SRC, folder), file)), partOf(path.slice(folder.length + 1))];
+      if (from !== to) arrows.set(from, (arrows.get(from) ?? new Set()).add(to));
+    }
+  return arrows;
+}
+
+test.each(LAYERED)("folders within src/%s import each other one way: none is reached from itself", (folder) => {
+  const arrows = arrowsIn(folder);
+  expect(arrows.size).toBeGreaterThan(3);
+  const reachedFrom = (from: string, seen = new Set<string>()): Set<string> => {
+    for (const to of arrows.get(from) ?? []) if (!seen.has(to)) reachedFrom(to, seen.add(to));
+    return seen;
+  };
+  expect([...arrows.keys()].filter((from) => reachedFrom(from).has(from))).toEqual([]);
+});
+
+/** Files in a folder, besides its folders: more are not taken in at a glance. */
+const MOST_FILES = 25;
+
+test.each(["core", "engine", "server", "contracts", "app"])("no folder within src/%s has too many files", (folder) => {
+  const counts = new Map<string, number>();
+  for (const file of filesIn(folder)) counts.set(dirname(file), (counts.get(dirname(file)) ?? 0) + 1);
+  expect([...counts].filter(([, count]) => count > MOST_FILES)).toEqual([]);
+});
+
 // What a kind of pass is and does is said in its own folders; elsewhere a kind is asked for by name alone.
 test("no file outside the folders of kinds tells them apart", () => {
   const own = /\/passes\//;

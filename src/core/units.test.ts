@@ -1,7 +1,8 @@
+import { exposedLuminance } from "./colour/exposedLuminance";
 import { expect, test } from "vitest";
 import { gateShare, zoneGate } from "./gate/gate";
 import { luminanceToTone, toneToLuminance } from "./colour/lstar";
-import { exposedLuminance, exposedZone } from "./passes/exposure/exposure";
+import { exposedZone } from "./passes/exposure/exposure";
 import { movedShape } from "./region/moveShape";
 import type { Point } from "./region/region";
 import { dustLook } from "./spots/dustLook";

@@ -1,7 +1,8 @@
+import type { Pass } from "@/core/passes/pass";
 import type { Page } from "puppeteer-core";
 import { afterAll, beforeAll, expect, test } from "vitest";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
-import type { Pass, Plan } from "@/core/plan/plan";
+import type { Plan } from "@/core/plan/plan";
 import { middleOf, openOwnPlan, ownBrowser, pixelsAt, settled } from "./browser";
 
 // What takes long is drawn roughly while a hand moves it, and as it is once the hand rests.

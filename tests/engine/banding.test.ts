@@ -1,3 +1,5 @@
+import type { Move } from "@/core/passes/moves";
+import type { Pass } from "@/core/passes/pass";
 import { writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { expect, test } from "vitest";
@@ -6,7 +8,7 @@ import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { SRGB_CURVE, srgbEncode, toLinear } from "@/core/colour/transferCurve";
 import { restingExposure } from "@/core/passes/exposure/exposure";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
-import type { Move, Pass, Plan } from "@/core/plan/plan";
+import type { Plan } from "@/core/plan/plan";
 import { renderPicture } from "@/engine/node/renderPicture";
 import { temporaryFolder } from "../temporary";
 

@@ -1,3 +1,4 @@
+import type { Pass } from "@/core/passes/pass";
 import fc from "fast-check";
 import { writeFileSync } from "node:fs";
 import { join } from "node:path";
@@ -6,7 +7,7 @@ import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { placingOf, pictureAtPrint, printOn, smallPrint, WHOLE_FRAME, type Frame } from "@/core/frame/frame";
 import { compilePlan } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
-import type { Pass, Plan } from "@/core/plan/plan";
+import type { Plan } from "@/core/plan/plan";
 import { fitLongEdge } from "@/core/spatial/areaReduce";
 import { lookTable } from "@/core/view/toneTables";
 import { renderPicture } from "@/engine/node/renderPicture";

@@ -1,3 +1,5 @@
+import type { Move } from "@/core/passes/moves";
+import type { Pass } from "@/core/passes/pass";
 import { writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, test } from "vitest";
@@ -7,7 +9,7 @@ import { SRGB_CURVE, srgbEncode, toLinear } from "@/core/colour/transferCurve";
 import { zoneGate, type Gate } from "@/core/gate/gate";
 import { compilePlan } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
-import type { Move, Pass, Plan } from "@/core/plan/plan";
+import type { Plan } from "@/core/plan/plan";
 import { areaReduceRows } from "@/core/spatial/areaReduce";
 import { preparePicture } from "@/engine/node/preparePicture";
 import { RawLevels } from "@/engine/node/rawLevels";

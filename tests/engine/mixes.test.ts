@@ -1,3 +1,4 @@
+import type { Pass } from "@/core/passes/pass";
 import { writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, test } from "vitest";
@@ -10,7 +11,7 @@ import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
 import { compilePlan, maskOf } from "@/core/plan/compilePlan";
 import { defaultPlan, restingMix, restingPass } from "@/core/plan/defaultPlan";
 import { emptyRegion } from "@/core/plan/editRegions";
-import type { Mix, Pass, Plan } from "@/core/plan/plan";
+import type { Mix, Plan } from "@/core/plan/plan";
 import { renderPicture } from "@/engine/node/renderPicture";
 import { Stage } from "@/engine/stage/stage";
 import { colourful } from "../madePictures";

@@ -1,3 +1,5 @@
+import type { Move } from "@/core/passes/moves";
+import type { Pass } from "@/core/passes/pass";
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { packPath } from "@/core/brush/stroke";
@@ -11,7 +13,7 @@ import { READY_GATES } from "@/core/gate/readyGates";
 import { compilePlan } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import { emptyRegion } from "@/core/plan/editRegions";
-import type { Move, Pass, Plan } from "@/core/plan/plan";
+import type { Plan } from "@/core/plan/plan";
 import { Stage } from "@/engine/stage/stage";
 import { anyStrands } from "../anyPlan";
 import { anyGate } from "../anyRegion";

@@ -1,3 +1,4 @@
+import type { Pass } from "@/core/passes/pass";
 import { describe, expect, test } from "vitest";
 import { luminanceToTone, toneToLuminance } from "@/core/colour/lstar";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
@@ -6,7 +7,6 @@ import { openGate, type Gate } from "@/core/gate/gate";
 import { RELIEF_SIZES, type ReliefSettings } from "@/core/passes/relief/relief";
 import { compilePlan } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
-import type { Pass } from "@/core/plan/plan";
 import { Stage } from "@/engine/stage/stage";
 
 // What relief makes of made pictures, as the page renders them.

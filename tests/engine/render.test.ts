@@ -1,3 +1,4 @@
+import type { ExposureStroke } from "@/core/steps/placedStops";
 import { WHOLE_FRAME } from "@/core/frame/frame";
 import fc from "fast-check";
 import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
@@ -10,7 +11,6 @@ import { luminanceToTone, toneToLuminance } from "@/core/colour/lstar";
 import { SRGB_CURVE, srgbEncode, toLinear } from "@/core/colour/transferCurve";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { packPath } from "@/core/brush/stroke";
-import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import { openGate, type Gate } from "@/core/gate/gate";
 import { compilePlan, maskOf } from "@/core/plan/compilePlan";
 import { reachTable } from "@/core/steps/reach";

@@ -1,9 +1,10 @@
+import type { Pass } from "@/core/passes/pass";
 import { expect, test } from "vitest";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { compilePlan } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import { emptyRegion } from "@/core/plan/editRegions";
-import type { Pass, Plan } from "@/core/plan/plan";
+import type { Plan } from "@/core/plan/plan";
 import { RoughFrames } from "@/engine/views/roughFrames";
 import { Source } from "@/engine/source/source";
 import { Stage } from "@/engine/stage/stage";

@@ -1,3 +1,4 @@
+import type { Pass } from "@/core/passes/pass";
 import { writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, test } from "vitest";
@@ -8,7 +9,7 @@ import { openGate, type Gate } from "@/core/gate/gate";
 import { compilePlan, shownMaskById } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import { emptyRegion } from "@/core/plan/editRegions";
-import type { Pass, PassSet, Plan } from "@/core/plan/plan";
+import type { PassSet, Plan } from "@/core/plan/plan";
 import type { Region } from "@/core/region/region";
 import { renderPicture } from "@/engine/node/renderPicture";
 import { Stage } from "@/engine/stage/stage";

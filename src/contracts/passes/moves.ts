@@ -1,5 +1,5 @@
+import type { MoveKind, MoveOf } from "@/core/passes/moves";
 import { z } from "zod";
-import type { MoveKind, MoveOf } from "@/core/plan/plan";
 import { AnotherMixMove } from "./anotherMix";
 import { BalanceMove } from "./balance";
 import { ColourReturnMove } from "./colourReturn";

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
-import { gridOf, wholeGrid } from "../region/grid";
+import { gridOf, wholeGrid } from "../spatial/grid";
 import { rasterShape } from "../region/rasterShape";
 import { areaReduceRows } from "../spatial/areaReduce";
 import { falloffAt } from "./falloff";

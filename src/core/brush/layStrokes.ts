@@ -1,4 +1,4 @@
-import type { Grid } from "../region/grid";
+import type { Grid } from "../spatial/grid";
 import { falloffOf, meanAcross, SPACING } from "./falloff";
 import { SharpDabs, type PixelDab } from "./sharpDabs";
 import { SmoothDabs } from "./smoothDabs";

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { expect, test } from "vitest";
 import { anyNumber } from "../../../tests/anyNumber";
-import { wholeGrid } from "../region/grid";
+import { wholeGrid } from "../spatial/grid";
 import { falloffAt, falloffOf } from "./falloff";
 import type { PixelDab } from "./sharpDabs";
 import { SmoothDabs } from "./smoothDabs";

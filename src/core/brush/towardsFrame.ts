@@ -1,5 +1,5 @@
-import { smoothStep } from "../region/contour";
-import type { Grid } from "../region/grid";
+import { smoothStep } from "../curves/smoothStep";
+import type { Grid } from "../spatial/grid";
 
 /** How far distances from a dab's middle count towards each border of the frame: less than 1 where it goes on beyond it. */
 export interface TowardsFrame {

@@ -1,9 +1,8 @@
 import { describe, expect, test } from "vitest";
 import { apply3, IDENTITY3, invert3, type Vector3 } from "../colour/matrix3";
-import { emptyPlanes } from "../kernels/planes";
+import { emptyPlanes, type Planes } from "../kernels/planes";
 import { LMS_TO_LAB, linearP3ToOklab, P3_TO_LMS } from "../colour/oklab";
 import { SRGB_SPACE } from "../colour/sourceSpace";
-import type { Planes } from "../kernels/reference";
 import { CHANNELS, lightIn, LUMINANCE_WEIGHTS } from "../mix/weights";
 import { CLEAN_APRON, ColourCleaner } from "./cleanColour";
 import { type ColourNoise } from "./colourNoise";

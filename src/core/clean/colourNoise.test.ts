@@ -1,7 +1,7 @@
+import type { Planes } from "../kernels/planes";
 import { describe, expect, test } from "vitest";
 import { apply3, IDENTITY3, invert3, type Vector3 } from "../colour/matrix3";
 import { LMS_TO_LAB, P3_TO_LMS } from "../colour/oklab";
-import type { Planes } from "../kernels/reference";
 import { ColourNoiseMeter, NOISE_BLOCK } from "./colourNoise";
 
 const W = 12 * NOISE_BLOCK;

@@ -1,7 +1,7 @@
+import type { Planes } from "../kernels/planes";
 import { LMS_TO_LAB, P3_TO_LMS } from "../colour/oklab";
 import { multiply3, type Matrix3 } from "../colour/matrix3";
 import { KernelHeap } from "../kernels/kernelHeap";
-import type { Planes } from "../kernels/reference";
 import { CHANNELS } from "../mix/weights";
 
 /** Noise of OKLab's a and b over lightness 0–1, as a standard deviation of each, at even steps from 0 to 1. */

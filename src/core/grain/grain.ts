@@ -1,4 +1,4 @@
-import type { Planes } from "../kernels/reference";
+import type { Planes } from "../kernels/planes";
 
 /**
  * What a reduced pixel holds besides its mean: two colours that stand for all it was made of, one darker, one lighter, each with its

@@ -1,10 +1,11 @@
+import type { ExposureStroke } from "../steps/placedStops";
 import { expect, test } from "vitest";
 import { layStrokes } from "../brush/layStrokes";
 import { packPath } from "../brush/stroke";
-import { wholeGrid } from "../region/grid";
+import { wholeGrid } from "../spatial/grid";
 import { handwork, handworkPatches } from "./handwork";
 import { softenedStroke } from "../passes/exposure/editStrokes";
-import { exposureGoal, type ExposureStroke } from "../passes/exposure/exposure";
+import { exposureGoal } from "../passes/exposure/exposure";
 
 const size = { width: 640, height: 400 };
 const level = new Float32Array(size.width * size.height).fill(0.5);

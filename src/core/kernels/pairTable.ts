@@ -1,3 +1,11 @@
+/** The value of a pair table at x of 0–1, linear between knots. */
+export function readTable(table: Float32Array, x: number): number {
+  const knots = knotsOf(table);
+  const at = Math.min(Math.max(x, 0), 1) * knots;
+  const k = Math.min(Math.floor(at), knots);
+  return table[2 * k]! + table[2 * k + 1]! * (at - k);
+}
+
 /**
  * A function of 0–1 as a table the kernels can read: at each of knots + 1 even places the value
  * and the step to the next one, so that one load gives both.

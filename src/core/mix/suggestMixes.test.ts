@@ -1,7 +1,7 @@
+import type { Planes } from "../kernels/planes";
 import { describe, expect, test } from "vitest";
 import { oklchToLinearP3 } from "../colour/oklchToP3";
 import { luminanceToTone } from "../colour/lstar";
-import type { Planes } from "../kernels/reference";
 import { contrastKept, suggestMixes } from "./suggestMixes";
 import { LUMINANCE_WEIGHTS, WEIGHT_LIMIT, weightSum, type Weights } from "./weights";
 

@@ -1,6 +1,6 @@
+import type { Planes } from "../kernels/planes";
 import { luminanceToTone } from "../colour/lstar";
 import { oklabPlanes } from "../colour/oklab";
-import type { Planes } from "../kernels/reference";
 import { hueName } from "./hueCurve";
 import { LUMINANCE_WEIGHTS, type Weights } from "./weights";
 

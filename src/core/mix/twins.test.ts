@@ -1,9 +1,10 @@
+import { CHROMA_FADE } from "../kernels/constants";
+import type { Planes } from "../kernels/planes";
 import { describe, expect, test } from "vitest";
 import { luminanceToTone } from "../colour/lstar";
 import { apply3, invert3, type Vector3 } from "../colour/matrix3";
 import { LMS_TO_LAB, linearP3ToOklab, P3_TO_LMS } from "../colour/oklab";
 import { P3_LUMINANCE } from "../colour/primaries";
-import { CHROMA_FADE, type Planes } from "../kernels/reference";
 import { hueCurve, type HueKnot } from "./hueCurve";
 import { canPart, findTwins, hueOfArea, partedKnots, twinPlane, TWIN_TONE } from "./twins";
 

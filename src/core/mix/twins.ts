@@ -1,5 +1,5 @@
+import type { Planes } from "../kernels/planes";
 import { oklabPlanes } from "../colour/oklab";
-import type { Planes } from "../kernels/reference";
 import { addHueKnot, hueCurve, HUE_STOPS_LIMIT, moveHueKnot, type HueKnot } from "./hueCurve";
 import type { Stops, Tone } from "../units";
 

@@ -13,18 +13,35 @@ import type { SoftenMove } from "./soften/move";
 import type { SeparationMove } from "./separation/move";
 import type { TintMove } from "./tint/move";
 
-/** What a pass may do: one of these. */
-export type Move = ColourMove | ToneMove | ChromaMove;
-/** To colour, before it is mixed. */
-type ColourMove = SceneLightMove | BalanceMove | SeparationMove;
+/** What passes do to colour, before it is mixed, by their kind. */
+export interface ColourMoves {
+  "scene-light": SceneLightMove;
+  balance: BalanceMove;
+  separation: SeparationMove;
+}
 /** To tones. */
-type ToneMove =
-  AnotherMixMove | PlacementMove | ExposureMove | EdgeBurnMove | ContrastMove | ContrastMaskMove | ReliefMove | SoftenMove | SharpenMove;
+export interface ToneMoves {
+  "another-mix": AnotherMixMove;
+  placement: PlacementMove;
+  exposure: ExposureMove;
+  "edge-burn": EdgeBurnMove;
+  contrast: ContrastMove;
+  "contrast-mask": ContrastMaskMove;
+  relief: ReliefMove;
+  soften: SoftenMove;
+  sharpen: SharpenMove;
+}
 /** To colour laid on tones. */
-type ChromaMove = TintMove | ColourReturnMove;
-export type ColourMoveKind = ColourMove["kind"];
-export type ToneMoveKind = ToneMove["kind"];
-export type ChromaMoveKind = ChromaMove["kind"];
-export type MoveKind = Move["kind"];
-/** The move of one kind. */
-export type MoveOf<K extends MoveKind> = Extract<Move, { kind: K }>;
+export interface ChromaMoves {
+  tint: TintMove;
+  "colour-return": ColourReturnMove;
+}
+export type ColourMoveKind = keyof ColourMoves;
+export type ToneMoveKind = keyof ToneMoves;
+export type ChromaMoveKind = keyof ChromaMoves;
+export type MoveKind = ColourMoveKind | ToneMoveKind | ChromaMoveKind;
+
+/** The move of one kind, or of one of some. */
+export type MoveOf<K extends MoveKind> = { [P in K]: (ColourMoves & ToneMoves & ChromaMoves)[P] }[K];
+/** What a pass may do: one of these. */
+export type Move = MoveOf<MoveKind>;

@@ -1,12 +1,13 @@
+import type { PlacedStops } from "../steps/placedStops";
+import type { PassOf } from "./pass";
 import type { MixLook } from "../mix/mixLook";
 import type { Stroke } from "../brush/stroke";
-import type { MoveKind, MoveOf, PassOf } from "../plan/plan";
-import type { ChromaMoveKind, ColourMoveKind, ToneMoveKind } from "./moves";
+import type { MoveKind, MoveOf, ChromaMoveKind, ColourMoveKind, ToneMoveKind } from "./moves";
 import type { ColourStep } from "../steps/colourStep";
-import type { LaidChroma, PlacedStops, Step } from "../steps/step";
+import type { LaidChroma, Step } from "../steps/step";
 import type { ZoneCurve } from "../steps/zoneCurve";
 
-interface AnyKind<K extends MoveKind> {
+export interface AnyKind<K extends MoveKind> {
   /** What a new one begins with. */
   resting(): MoveOf<K>;
   /** Whether a move leaves everything as it is. */

@@ -1,9 +1,9 @@
+import type { Pass } from "./pass";
 import fc from "fast-check";
 import { expect, test } from "vitest";
 import { anyNumber } from "../../../tests/anyNumber";
 import { anyStrands } from "../../../tests/anyPlan";
 import { restingPass } from "../plan/defaultPlan";
-import type { Pass } from "../plan/plan";
 import type { Move, MoveKind } from "./moves";
 import { leavesAll, PASS_KINDS, passCurve } from "./passKinds";
 

@@ -1,3 +1,4 @@
+import type { Confined, Pass } from "../passes/pass";
 import { strokesKey } from "../brush/strokesKey";
 import { frameKey, type Frame } from "../frame/frame";
 import { gateBeforeMix, isRepairedOnTheWay, readsColour, readsEnteringTone, type Gate } from "../gate/gate";
@@ -12,7 +13,7 @@ import { readsColours, type Step } from "../steps/step";
 import { spotKey, type Spot } from "../spots/spot";
 import { reachTable } from "../steps/reach";
 import { passInSet, placeOfSet } from "./editPasses";
-import type { Confined, Mix, Pass, PassSet, Plan } from "./plan";
+import type { Mix, PassSet, Plan } from "./plan";
 
 /** A plan as the kernels take it. Steps that change nothing are left out. */
 export interface CompiledPlan {

@@ -1,8 +1,9 @@
+import type { Pass } from "../passes/pass";
 import { expect, test } from "vitest";
 import { defaultPlan, restingPass } from "./defaultPlan";
 import { curveOfPasses } from "./curveOfPasses";
 import { passCurve } from "../passes/passKinds";
-import type { Pass, Plan } from "./plan";
+import type { Plan } from "./plan";
 
 const lift = (id: string, to: number): Pass => ({
   ...restingPass("placement", id, id),

@@ -1,8 +1,10 @@
+import type { MoveKind } from "../passes/moves";
+import type { Pass } from "../passes/pass";
 import { WHOLE_FRAME } from "../frame/frame";
 import type { MixLook } from "../mix/mixLook";
 import { LUMINANCE_WEIGHTS } from "../mix/weights";
 import { restingMove } from "../passes/passKinds";
-import { PLAN_VERSION, type MoveKind, type Pass, type Plan } from "./plan";
+import { PLAN_VERSION, type Plan } from "./plan";
 
 /** A new pass on the whole picture and all tones, tied into no set. */
 export function restingPass(kind: MoveKind, id: string, name: string): Pass {

@@ -1,5 +1,6 @@
+import type { Pass } from "../passes/pass";
 import { actsOnColour } from "../passes/passKinds";
-import type { Pass, PassSet, Plan } from "./plan";
+import type { PassSet, Plan } from "./plan";
 
 /** Most passes of a plan. */
 export const MOST_PASSES = 200;

@@ -1,7 +1,8 @@
+import type { Confined } from "../passes/pass";
 import { MOST_REGIONS, type Region } from "../region/region";
 import { freshName } from "./editPasses";
 import type { Gate } from "../gate/gate";
-import type { Confined, Plan } from "./plan";
+import type { Plan } from "./plan";
 
 /** A region with nothing in it yet. */
 export function emptyRegion(id: string, name: string): Region {

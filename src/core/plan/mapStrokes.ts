@@ -1,7 +1,8 @@
+import type { Pass } from "../passes/pass";
 import type { Stroke } from "../brush/stroke";
 import { withMoveStrokes } from "../passes/passKinds";
 import type { Region, Shape } from "../region/region";
-import type { Pass, Plan } from "./plan";
+import type { Plan } from "./plan";
 
 /**
  * A plan with each of its runs of strokes replaced: those of brushed areas, of gates repaired by hand, of exposures. They are

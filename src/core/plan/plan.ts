@@ -1,12 +1,9 @@
-import type { BlendMode } from "../blend/blend";
+import { Pass } from "../passes/pass";
 import type { Frame } from "../frame/frame";
 import type { Gate } from "../gate/gate";
 import type { MixLook } from "../mix/mixLook";
-import type { Move, MoveKind, MoveOf } from "../passes/moves";
 import type { Region } from "../region/region";
 import type { Spot } from "../spots/spot";
-
-export type { Move, MoveKind, MoveOf };
 
 export const PLAN_VERSION = 11;
 
@@ -20,29 +17,6 @@ export interface Mix extends MixLook {
   weightsOn: boolean;
 }
 
-/** One tonal move. */
-export interface Pass {
-  id: string;
-  name: string;
-  on: boolean;
-  /** 0 nothing, 1 as set, 2 twice as far. */
-  strength: number;
-  /** How what the move makes meets what is beneath. */
-  blend: BlendMode;
-  /** Where it acts: a region of the plan, by id; null for the whole picture. */
-  region: string | null;
-  /** The tones it acts on; null for all. */
-  gate: Gate | null;
-  /** Zones whose tones stay as they come, in order. */
-  zonesOff: number[];
-  /** The set it is tied into, by id; the passes of a set are neighbours. */
-  set: string | null;
-  move: Move;
-}
-
-/** A pass whose move is of one kind. */
-export type PassOf<K extends MoveKind> = Pass & { move: MoveOf<K> };
-
 /** Neighbouring passes with one strength over theirs, acting through one mask. */
 export interface PassSet {
   id: string;
@@ -55,9 +29,6 @@ export interface PassSet {
   /** The tones all of them act on, by what is the same for each of them: the mix or the original. Null for all. */
   gate: Gate | null;
 }
-
-/** What may be confined to a region and a gate: a pass, or a set with all of its passes. */
-export type Confined = Pick<Pass, "id" | "name" | "region" | "gate">;
 
 /** The ordered steps from colour to print: data only, independent of pixel size. */
 export interface Plan {

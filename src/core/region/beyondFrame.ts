@@ -1,4 +1,4 @@
-import { smoothStep } from "./contour";
+import { smoothStep } from "../curves/smoothStep";
 import { openPieces, PIECE, type Boundary } from "./boundary";
 import type { Feather } from "./region";
 

@@ -63,9 +63,3 @@ export function gradientAlong({ from, to }: Pick<GradientShape, "from" | "to">):
   const [across, down] = [dx / length2, dy / length2];
   return { start: -(across * from.x + down * from.y), across, down };
 }
-
-/** 0 up to 0, 1 from 1 on, level at both. */
-export function smoothStep(u: number): number {
-  const v = Math.min(Math.max(u, 0), 1);
-  return v * v * (3 - 2 * v);
-}

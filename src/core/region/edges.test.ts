@@ -3,7 +3,7 @@ import { areaReduceRows } from "../spatial/areaReduce";
 import { beyondFrame } from "./beyondFrame";
 import { boundaryOf } from "./boundary";
 import { smoothEdges } from "./edges";
-import { gridOf, wholeGrid } from "./grid";
+import { gridOf, wholeGrid } from "../spatial/grid";
 import { rasterShape, type DrawnShape } from "./rasterShape";
 import type { OutlineShape, OvalShape } from "./region";
 

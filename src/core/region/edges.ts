@@ -1,6 +1,6 @@
+import { smoothStep } from "../curves/smoothStep";
 import type { Boundary } from "./boundary";
-import { smoothStep } from "./contour";
-import type { Grid } from "./grid";
+import type { Grid } from "../spatial/grid";
 import type { Feather } from "./region";
 import { distancesNear, signedDistance } from "./signedDistance";
 

@@ -1,4 +1,4 @@
-import { smoothStep } from "./contour";
+import { smoothStep } from "../curves/smoothStep";
 import type { Size } from "../spatial/areaReduce";
 import { boxBlur } from "../spatial/boxBlur";
 import { productOf } from "../spatial/products";

@@ -1,4 +1,4 @@
-import type { Grid } from "./grid";
+import type { Grid } from "../spatial/grid";
 import type { PictureShape } from "./region";
 import { pictureLevels } from "./pictureLevels";
 

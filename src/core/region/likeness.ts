@@ -1,6 +1,6 @@
+import { smoothStep } from "../curves/smoothStep";
 import type { Size } from "../spatial/areaReduce";
 import type { ColourGuide } from "../spatial/toneBase";
-import { smoothStep } from "./contour";
 import { wayFrom } from "./nearerPlace";
 import { reachable } from "./reachable";
 import type { LikenessShape, Point } from "./region";

@@ -1,11 +1,12 @@
+import { smoothStep } from "../curves/smoothStep";
 import { layStrokes } from "../brush/layStrokes";
 import type { Stroke } from "../brush/stroke";
 import { beyondFrame, type Frame } from "./beyondFrame";
 import { boundaryOf, type Boundary } from "./boundary";
-import { gradientAlong, smoothStep } from "./contour";
+import { gradientAlong } from "./contour";
 import { squareCells } from "./squareCells";
 import { coveredEdges, smoothEdges } from "./edges";
-import type { Grid } from "./grid";
+import type { Grid } from "../spatial/grid";
 import { layCells } from "../spatial/layCells";
 import { layPicture } from "./layPicture";
 import type { BrushShape, Feather, GradientShape, LikenessShape, OutlineShape, OvalShape, Shape } from "./region";

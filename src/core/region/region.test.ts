@@ -8,7 +8,7 @@ import { layBase } from "../spatial/layBase";
 import { combineShapes, finishRegion } from "./combineShapes";
 import { unionBoundary } from "./boundary";
 import { contourOf } from "./contour";
-import { gridOf, wholeGrid, type Grid } from "./grid";
+import { gridOf, wholeGrid, type Grid } from "../spatial/grid";
 import { fittedBase, guidedBase } from "./guidedBase";
 import { middleOfShape, movedShape, turnedShape } from "./moveShape";
 import { brushGoal, brushGrid, rasterShape, type DrawnShape } from "./rasterShape";

@@ -1,5 +1,5 @@
 import { PIECE, type Boundary } from "./boundary";
-import type { Grid } from "./grid";
+import type { Grid } from "../spatial/grid";
 
 /** A block of pixels this small is not split further: all of it look for their nearest piece among the same few. */
 const SMALLEST_BLOCK = 96;

@@ -1,5 +1,5 @@
 import type { Size } from "../spatial/areaReduce";
-import type { Grid } from "./grid";
+import type { Grid } from "../spatial/grid";
 
 /** Cells laid beyond each border of the picture, so that what is read at the border lies between cells as anywhere. */
 const MARGIN = 3;

@@ -1,4 +1,4 @@
-import type { Grid } from "../region/grid";
+import type { Grid } from "./grid";
 import { layCells } from "./layCells";
 import type { ToneBase } from "./toneBase";
 

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "vitest";
-import { gridOf, wholeGrid } from "../region/grid";
+import { gridOf, wholeGrid } from "./grid";
 import { layPicture } from "../region/layPicture";
 import { packLevels } from "../region/pictureLevels";
 import { areaReduceRows } from "./areaReduce";

@@ -1,4 +1,4 @@
-import type { Grid } from "../region/grid";
+import type { Grid } from "./grid";
 import { areaReduceRows, fitLongEdge, type Size } from "./areaReduce";
 import { gaussianBlur } from "./gaussianBlur";
 

@@ -1,6 +1,6 @@
+import type { Planes } from "../kernels/planes";
 import { distanceFrom } from "../brush/path";
 import type { Grain } from "../grain/grain";
-import type { Planes } from "../kernels/reference";
 import { CHANNELS, LUMINANCE_WEIGHTS } from "../mix/weights";
 import type { Point } from "../region/region";
 import { common, type Area } from "./area";

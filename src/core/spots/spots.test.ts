@@ -1,7 +1,7 @@
+import type { Planes } from "../kernels/planes";
 import { distanceFrom } from "../brush/path";
 import { describe, expect, test } from "vitest";
 import { packPath } from "../brush/stroke";
-import type { Planes } from "../kernels/reference";
 import type { Point } from "../region/region";
 import { areaAround, common, holds } from "./area";
 import { lay, mend, type Pixels } from "./mend";

@@ -1,12 +1,12 @@
+import type { Envelope } from "./envelope";
+import { exposedLuminance } from "../colour/exposedLuminance";
 import { atStrength } from "../blend/atStrength";
 import { blend } from "../blend/blend";
 import { luminanceToTone, toneToLuminance } from "../colour/lstar";
-import { exposedLuminance } from "../passes/exposure/exposure";
 import { LEAST_MOST, orderedStops, rowsOf, type StopsByTone, type StopsRows } from "./orderedStops";
 import { changesInOrder } from "../order/heldInOrder";
 import { LAST_ZONE } from "../zones/zone";
 import { actsOnAll, reachOf } from "./reach";
-import type { Pass } from "../plan/plan";
 
 /**
  * What blended exposure changes in tones, at full mask, for each amount of stops given to a place: held where the gate, zones switched
@@ -15,7 +15,7 @@ import type { Pass } from "../plan/plan";
  * Shape   over `knots` + 1 even tones, for stops up to `most` either way.
  * Source  our own: docs/decisions/0012-order.md.
  */
-export function blendedRows(pass: Pass, byTone: StopsByTone, knots: number, most: number): StopsRows | undefined {
+export function blendedRows(pass: Envelope, byTone: StopsByTone, knots: number, most: number): StopsRows | undefined {
   if (pass.blend === "normal" || most < LEAST_MOST || (pass.strength <= 1 && actsOnAll(pass))) return undefined;
   const tones = Float64Array.from({ length: knots + 1 }, (_, k) => k / knots);
   const light = tones.map(toneToLuminance);

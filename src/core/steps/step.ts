@@ -1,7 +1,6 @@
+import { PlacedStops } from "./placedStops";
 import type { BlendMode } from "../blend/blend";
 import { partsColours, type CompiledMix } from "../mix/mixLook";
-import type { EdgeBurnSettings } from "../passes/edge-burn/edgeBurn";
-import type { ExposureSettings } from "../passes/exposure/exposure";
 import type { Spread } from "../spatial/toneBase";
 import type { StopsRows } from "./orderedStops";
 import type { Length, Stops } from "../units";
@@ -133,6 +132,3 @@ export interface ChromaStep {
 
 /** Colour as a and b of OKLab: over tone 0–1, or that of the picture as it is mixed, so much of it; and whether it takes the place of what is there or adds to it. */
 export type LaidChroma = { replaces: boolean } & ({ by: "tone"; a: Float32Array; b: Float32Array } | { by: "colour"; saturation: number });
-
-/** What gives stops to places: strokes and what is laid over all of them, or the borders of the print. */
-export type PlacedStops = { by: "strokes"; settings: ExposureSettings } | { by: "borders"; settings: EdgeBurnSettings };

@@ -1,5 +1,5 @@
+import type { Envelope } from "./envelope";
 import { pairTable } from "../kernels/pairTable";
-import type { Pass } from "../plan/plan";
 import { LAST_ZONE } from "../zones/zone";
 import { blendedRows } from "./blendedRows";
 import { SOFT_KNOTS } from "./knots";
@@ -19,12 +19,12 @@ export function through(byTone: StopsByTone, most: number): StopsThrough {
 }
 
 /** Through a pass's gate and past its zones switched off. */
-export function throughReach(pass: Pass, most: number, onPaper = false): StopsThrough {
+export function throughReach(pass: Envelope, most: number, onPaper = false): StopsThrough {
   return actsOnAll(pass) ? ALL : through({ share: (t) => reachOf(pass, t * LAST_ZONE), onPaper }, most);
 }
 
 /** How what a pass makes meets what is beneath; undefined where it meets it normally. */
-export function blended(pass: Pass, byTone: StopsByTone, most: number): Blended | undefined {
+export function blended(pass: Envelope, byTone: StopsByTone, most: number): Blended | undefined {
   if (pass.blend === "normal") return undefined;
   const share = pairTable(SOFT_KNOTS, (t) => pass.strength * reachOf(pass, t * LAST_ZONE));
   return { mode: pass.blend, share, rows: blendedRows(pass, byTone, SOFT_KNOTS, most) };

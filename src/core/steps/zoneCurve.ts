@@ -1,8 +1,8 @@
+import type { Envelope } from "./envelope";
 import { atStrength } from "../blend/atStrength";
 import { blend } from "../blend/blend";
 import { pairTable } from "../kernels/pairTable";
 import { changesInOrder } from "../order/heldInOrder";
-import type { Pass } from "../plan/plan";
 import { TONE_KNOTS } from "../zones/toneKnots";
 import { LAST_ZONE } from "../zones/zone";
 import { actsOnAll, reachOf } from "./reach";
@@ -21,7 +21,7 @@ export function tableStep(curve: ZoneCurve): TableStep {
  * What a pass makes of tones whose move is a curve: blended with what was there, as far as its strength goes, extrapolated softly where the scale ends; through its
  * gate and past zones switched off, which hold tones where the order would change.
  */
-export function passingCurve(pass: Pass, curve: ZoneCurve): ZoneCurve {
+export function passingCurve(pass: Envelope, curve: ZoneCurve): ZoneCurve {
   const laid = (zone: Zone) => LAST_ZONE * blend(pass.blend, zone / LAST_ZONE, curve(zone) / LAST_ZONE);
   const further = (zone: Zone) => LAST_ZONE * atStrength(zone / LAST_ZONE, laid(zone) / LAST_ZONE, pass.strength);
   if (pass.strength <= 1 && actsOnAll(pass)) return further;

@@ -1,5 +1,5 @@
+import { readTable } from "../kernels/pairTable";
 import { describe, expect, test } from "vitest";
-import { readTable } from "../kernels/reference";
 import { toneToLuminance } from "../colour/lstar";
 import { srgbEncode } from "../colour/transferCurve";
 import { DITHER_PERIOD, ditherRow, noiseRow } from "./dither";

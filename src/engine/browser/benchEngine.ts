@@ -1,8 +1,8 @@
+import type { ExposureStroke } from "@/core/steps/placedStops";
 import type { Vector3 } from "@/core/colour/matrix3";
 import type { Twins } from "@/core/mix/twins";
 import type { SuggestedMix } from "@/core/mix/suggestMixes";
 import { CoreError } from "@/core/errors";
-import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import type { Point } from "@/core/region/region";
 import type { Spot } from "@/core/spots/spot";
 import type { Plan } from "@/core/plan/plan";

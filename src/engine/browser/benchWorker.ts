@@ -1,13 +1,23 @@
-import type { LevelArea } from "../source/levelFetcher";
 import type { LevelRequest } from "@/contracts/api";
 import type { Plan } from "@/core/plan/plan";
 import { cleanedLevel, type PreparedPicture } from "@/contracts/preparedPicture";
 import { planCompiler } from "@/core/plan/compilePlan";
 import { printOn } from "@/core/frame/frame";
 import type { Size } from "@/core/spatial/areaReduce";
-import { LevelFetcher } from "../source/levelFetcher";
+import { LevelFetcher, type LevelArea } from "../source/levelFetcher";
 import { answering, wordsOf } from "../messages/asking";
-import type { Frame, FromWorker, Glimpse, GlimpseOf, Place, Questions, RenderRequest, Screen, ToRenderer, ToWorker } from "../messages/messages";
+import type {
+  Frame,
+  FromWorker,
+  Glimpse,
+  GlimpseOf,
+  Place,
+  Questions,
+  RenderRequest,
+  Screen,
+  ToRenderer,
+  ToWorker,
+} from "../messages/messages";
 import { Pace } from "../views/pace";
 import type { RoughFrames } from "../views/roughFrames";
 import { closeReach, looksAtWhole } from "../evaluate/runs";

@@ -1,5 +1,4 @@
-import type { PreparedLevel } from "@/contracts/preparedPicture";
-import { cleanedLevel } from "@/contracts/preparedPicture";
+import { cleanedLevel, type PreparedLevel } from "@/contracts/preparedPicture";
 import { holds, type Area } from "@/core/spots/area";
 import type { Spot } from "@/core/spots/spot";
 import type { LevelFetcher } from "../source/levelFetcher";

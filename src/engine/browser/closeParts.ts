@@ -1,4 +1,3 @@
-import type { LevelArea } from "../source/levelFetcher";
 import type { TaskRunner } from "../pool/taskRunner";
 import { cleanedLevel, type PreparedPicture } from "@/contracts/preparedPicture";
 import {
@@ -16,7 +15,7 @@ import type { CompiledPlan } from "@/core/plan/compilePlan";
 import { TURN_REACH } from "@/core/kernels/turnWeights";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { Spot } from "@/core/spots/spot";
-import type { LevelFetcher } from "../source/levelFetcher";
+import type { LevelArea, LevelFetcher } from "../source/levelFetcher";
 import { RoughFrames } from "../views/roughFrames";
 import { Source } from "../source/source";
 import { Views } from "../views/views";

@@ -1,6 +1,5 @@
 import type { StopsOf } from "../masks/stopsPlanes";
-import type { CompiledPlan } from "@/core/plan/compilePlan";
-import { shownMaskById, shownMaskOf } from "@/core/plan/compilePlan";
+import { shownMaskById, shownMaskOf, type CompiledPlan } from "@/core/plan/compilePlan";
 import { frameKey, isWholeFrame } from "@/core/frame/frame";
 import { encodedLight, lookShare, lookTable, type Look } from "@/core/view/toneTables";
 import type { BenchLook, RenderRequest, Screen } from "../messages/messages";

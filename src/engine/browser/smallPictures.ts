@@ -1,13 +1,14 @@
+import type { ExposureStroke } from "@/core/steps/placedStops";
+import type { Pass } from "@/core/passes/pass";
 import type { StopsOf } from "../masks/stopsPlanes";
 import { accents } from "@/core/passes/exposure/accents";
 import { smallPrint, type Frame } from "@/core/frame/frame";
 import { handwork } from "@/core/inspect/handwork";
-import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import { placedStops } from "@/core/passes/passKinds";
 import { findTwins, twinPlane, type Twins } from "@/core/mix/twins";
 import { suggestMixes, type SuggestedMix } from "@/core/mix/suggestMixes";
 import { compiledBefore, maskOf, planCompiler, regionKey } from "@/core/plan/compilePlan";
-import type { Pass, Plan } from "@/core/plan/plan";
+import type { Plan } from "@/core/plan/plan";
 import { boxBlur } from "@/core/spatial/boxBlur";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { keepNewest } from "../machine/keepNewest";

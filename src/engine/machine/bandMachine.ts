@@ -1,3 +1,4 @@
+import { CHROMA_FADE, FLOOR_KNEE, SHOULDER_FROM } from "@/core/kernels/constants";
 import { LMS_TO_LAB, P3_TO_LMS } from "@/core/colour/oklab";
 import { luminanceToTone } from "@/core/colour/lstar";
 import { IDENTITY3, invert3, multiply3, type Matrix3 } from "@/core/colour/matrix3";
@@ -6,7 +7,6 @@ import { curveTable } from "@/core/colour/transferCurve";
 import { CoreError } from "@/core/errors";
 import { KernelHeap, type KernelExports } from "@/core/kernels/kernelHeap";
 import { knotsOf, pairTable } from "@/core/kernels/pairTable";
-import { CHROMA_FADE, FLOOR_KNEE, SHOULDER_FROM } from "@/core/kernels/reference";
 import type { CompiledMix } from "@/core/mix/mixLook";
 import { lightIn, LUMINANCE_WEIGHTS, staysWithin } from "@/core/mix/weights";
 import type { ToneBase } from "@/core/spatial/toneBase";

@@ -2,8 +2,7 @@ import { CoreError } from "@/core/errors";
 import { LEAST_DEPTH, LEAST_SHARE, MOMENTS, type Grain } from "@/core/grain/grain";
 import type { Matrix3 } from "@/core/colour/matrix3";
 import { KernelHeap } from "@/core/kernels/kernelHeap";
-import { emptyPlanes } from "@/core/kernels/planes";
-import type { Planes } from "@/core/kernels/reference";
+import { emptyPlanes, type Planes } from "@/core/kernels/planes";
 import { CHANNELS, type Weights } from "@/core/mix/weights";
 import { coveredRows, laidCoverage, reduceRow, type Size } from "@/core/spatial/areaReduce";
 

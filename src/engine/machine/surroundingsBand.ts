@@ -1,6 +1,6 @@
 import { CoreError } from "@/core/errors";
 import { CELL_FLOATS, type KernelHeap } from "@/core/kernels/kernelHeap";
-import { wholeGrid } from "@/core/region/grid";
+import { wholeGrid } from "@/core/spatial/grid";
 import type { Size } from "@/core/spatial/areaReduce";
 import { layCells } from "@/core/spatial/layCells";
 import type { SlicedBase, Surroundings } from "@/core/spatial/slicedBase";

@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { CompiledMask } from "@/core/plan/compilePlan";
-import { wholeGrid } from "@/core/region/grid";
+import { wholeGrid } from "@/core/spatial/grid";
 import type { LikenessShape, Region } from "@/core/region/region";
 import { layBase } from "@/core/spatial/layBase";
 import { gatherMaskBases, type Analysis } from "./maskBases";

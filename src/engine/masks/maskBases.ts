@@ -1,9 +1,9 @@
+import { readTable } from "@/core/kernels/pairTable";
 import { oklabPlanes } from "@/core/colour/oklab";
 import type { Gate } from "@/core/gate/gate";
-import { readTable } from "@/core/kernels/reference";
 import type { CompiledMask } from "@/core/plan/compilePlan";
 import { combineShapes } from "@/core/region/combineShapes";
-import { wholeGrid, type Grid } from "@/core/region/grid";
+import { wholeGrid, type Grid } from "@/core/spatial/grid";
 import { fittedBase, guidedBase } from "@/core/region/guidedBase";
 import { distanceFrom } from "@/core/region/colourGuide";
 import { guideOf, likeness, type LabPicture } from "@/core/region/likeness";

@@ -1,11 +1,11 @@
+import type { Planes } from "@/core/kernels/planes";
 import { layStrokes } from "@/core/brush/layStrokes";
 import { luminanceToTone } from "@/core/colour/lstar";
 import { gateShare, hueShare, weightsRead, type Gate } from "@/core/gate/gate";
-import { pairTable } from "@/core/kernels/pairTable";
-import { readTable, type Planes } from "@/core/kernels/reference";
+import { readTable, pairTable } from "@/core/kernels/pairTable";
 import type { CompiledMask } from "@/core/plan/compilePlan";
 import { combineShapes, finishRegion, type LaidShape } from "@/core/region/combineShapes";
-import type { Grid } from "@/core/region/grid";
+import type { Grid } from "@/core/spatial/grid";
 import { brushGoal, type DrawnShape } from "@/core/region/rasterShape";
 import { distanceFrom } from "@/core/region/colourGuide";
 import type { Region, Shape } from "@/core/region/region";

@@ -1,8 +1,7 @@
-import type { StopsOf } from "./stopsPlanes";
+import { readTable } from "@/core/kernels/pairTable";
 import type { Part } from "../machine/grainMachine";
 import type { CompiledMask } from "@/core/plan/compilePlan";
-import { readTable } from "@/core/kernels/reference";
-import type { Grid } from "@/core/region/grid";
+import type { Grid } from "@/core/spatial/grid";
 import { rasterShape, type DrawnShape } from "@/core/region/rasterShape";
 import { layBase } from "@/core/spatial/layBase";
 import type { GrownPlane } from "../machine/grownPlane";
@@ -10,7 +9,7 @@ import { keepNewest } from "../machine/keepNewest";
 import { gateBase, gatherMaskBases, type Analysis } from "./maskBases";
 import { isGatheredOnTheWay, isReadOnTheWay, needsBases, withItsSet, type MaskBases } from "./maskKeys";
 import { gateTableOf, maskPlane, multiplyBy, repairPlane, type MaskPicture } from "./maskPlane";
-import { StopsPlanes } from "./stopsPlanes";
+import { StopsPlanes, type StopsOf } from "./stopsPlanes";
 import { StrokePlanes } from "./strokePlanes";
 
 /** A mask as a whole: where, and on which of the tones that enter the first pass in hand. */

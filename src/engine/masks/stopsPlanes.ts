@@ -1,7 +1,7 @@
-import type { PlacedStops } from "@/core/steps/step";
-import { edgeShare, type EdgeBurnSettings } from "@/core/passes/edge-burn/edgeBurn";
+import type { BorderStops, PlacedStops } from "@/core/steps/placedStops";
+import { edgeShare } from "@/core/passes/edge-burn/edgeBurn";
 import { frameKey, type Frame } from "@/core/frame/frame";
-import type { Grid } from "@/core/region/grid";
+import type { Grid } from "@/core/spatial/grid";
 import type { Size } from "@/core/spatial/areaReduce";
 import { inNewState, type GrownPlane } from "../machine/grownPlane";
 import { keepNewest } from "../machine/keepNewest";
@@ -35,7 +35,7 @@ export class StopsPlanes {
     return inNewState(this.#share(placed.settings, grid, frame).map((share) => stops * share));
   }
 
-  #share({ x, y, begins, straight }: EdgeBurnSettings, grid: Grid, frame: Frame): Float32Array {
+  #share({ x, y, begins, straight }: BorderStops, grid: Grid, frame: Frame): Float32Array {
     const key = JSON.stringify([x, y, begins, straight, grid, frameKey(frame)]);
     const plane = this.#edges.get(key) ?? edgeShare({ x, y, begins, straight }, grid, frame);
     keepNewest(this.#edges, key, plane, MOST_EDGES);

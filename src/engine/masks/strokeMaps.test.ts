@@ -1,8 +1,9 @@
+import type { ExposureStroke } from "@/core/steps/placedStops";
 import { expect, test } from "vitest";
 import { layStrokes } from "@/core/brush/layStrokes";
 import { packPath } from "@/core/brush/stroke";
-import { restingExposure, type ExposureStroke } from "@/core/passes/exposure/exposure";
-import { gridOf } from "@/core/region/grid";
+import { restingExposure } from "@/core/passes/exposure/exposure";
+import { gridOf } from "@/core/spatial/grid";
 import { brushGoal } from "@/core/region/rasterShape";
 import { inNewState } from "../machine/grownPlane";
 import { StrokeMaps, type LayStrokes } from "./strokeMaps";

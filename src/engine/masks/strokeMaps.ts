@@ -1,14 +1,8 @@
+import type { StrokeStops, ExposureStroke } from "@/core/steps/placedStops";
 import { softness } from "@/core/brush/layStrokes";
 import type { Stroke } from "@/core/brush/stroke";
-import {
-  exposureGoal,
-  LEAST_MAP_SOFTEN,
-  limitedStops,
-  strokesOf,
-  type ExposureSettings,
-  type ExposureStroke,
-} from "@/core/passes/exposure/exposure";
-import type { Grid } from "@/core/region/grid";
+import { exposureGoal, LEAST_MAP_SOFTEN, limitedStops, strokesOf } from "@/core/passes/exposure/exposure";
+import type { Grid } from "@/core/spatial/grid";
 import type { BrushShape } from "@/core/region/region";
 import { squareCells } from "@/core/region/squareCells";
 import type { Size } from "@/core/spatial/areaReduce";
@@ -66,7 +60,7 @@ export class StrokeMaps {
   }
 
   /** Stops painted by an exposure pass; undefined where nothing is. `lay` lays strokes on the grid's own pixels. */
-  painted(id: string, settings: ExposureSettings, grid: Grid, lay: LayStrokes): GrownPlane | undefined {
+  painted(id: string, settings: StrokeStops, grid: Grid, lay: LayStrokes): GrownPlane | undefined {
     if (settings.strokes.every(({ erase }) => erase)) return undefined;
     const cells = settings.soften >= LEAST_MAP_SOFTEN ? this.#softened(id, settings) : this.#paintedCells(id, settings);
     const known = this.#painted.get(id);
@@ -83,7 +77,7 @@ export class StrokeMaps {
     );
   }
 
-  #softened(id: string, settings: ExposureSettings): Cells {
+  #softened(id: string, settings: StrokeStops): Cells {
     const { soften, dodge, burn, strokes } = settings;
     return this.#keep(`soft ${id}`, strokes, [soften, dodge, burn], () => {
       const cells = squareCells(this.#whole, Math.min(Math.ceil(CELLS_IN_SIGMA / soften), MOST_SOFT_CELLS));
@@ -96,12 +90,12 @@ export class StrokeMaps {
     })!;
   }
 
-  #paintedCells(id: string, settings: ExposureSettings): Cells | undefined {
+  #paintedCells(id: string, settings: StrokeStops): Cells | undefined {
     const { dodge, burn, strokes } = settings;
     return this.#coarseEnough(id, strokes, [dodge, burn], (cells) => this.#onCells(id, settings, cells));
   }
 
-  #onCells(id: string, settings: ExposureSettings, cells: Grid): GrownPlane {
+  #onCells(id: string, settings: StrokeStops, cells: Grid): GrownPlane {
     const key = `${id} ${cells.width}`;
     const lay: LayStrokes = (of, strokes, goalOf) => this.#planesOf(cells).lay(of, strokes, goalOf);
     const mixed = putTogether(mapsOf(id, settings, lay), { ...settings, limit: null }, cells, this.#mixed.get(key));
@@ -177,7 +171,7 @@ interface Maps {
   darks: GrownPlane | undefined;
 }
 
-function mapsOf(id: string, settings: ExposureSettings, lay: LayStrokes): Maps {
+function mapsOf(id: string, settings: StrokeStops, lay: LayStrokes): Maps {
   const layMap = (burns: boolean) => {
     const strokes: ExposureStroke[] = strokesOf(settings, burns);
     return strokes.some(({ erase }) => !erase) ? lay(`${id} ${burns}`, strokes, exposureGoal) : undefined;
@@ -198,7 +192,7 @@ function readFrom(cells: Cells, limit: number | null, grid: Grid, known: Painted
 }
 
 /** Stops put together from lights and darks on the grid's own pixels; the same holds. */
-function putTogether(maps: Maps, { dodge, burn, limit }: ExposureSettings, grid: Grid, known: Painted | undefined): Painted {
+function putTogether(maps: Maps, { dodge, burn, limit }: StrokeStops, grid: Grid, known: Painted | undefined): Painted {
   const { lights, darks } = maps;
   const key = JSON.stringify([dodge, burn, limit, !!lights, !!darks]);
   const before = known?.key === key ? known : undefined;

@@ -1,8 +1,8 @@
+import type { ExposureStroke } from "@/core/steps/placedStops";
 import { layOn, layStroke, type StrokeProgress } from "@/core/brush/layStrokes";
-import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import type { Stroke } from "@/core/brush/stroke";
 import { StrokePlane } from "@/core/brush/strokePlane";
-import type { Grid } from "@/core/region/grid";
+import type { Grid } from "@/core/spatial/grid";
 import { inNewState, type GrownPlane } from "../machine/grownPlane";
 import { keepNewest } from "../machine/keepNewest";
 import { brushGoal, brushGrid } from "@/core/region/rasterShape";

@@ -1,10 +1,10 @@
+import type { ExposureStroke } from "@/core/steps/placedStops";
 import type { LevelArea } from "../source/levelFetcher";
 import type { Vector3 } from "@/core/colour/matrix3";
 import type { Twins } from "@/core/mix/twins";
 import type { SuggestedMix } from "@/core/mix/suggestMixes";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import type { Size } from "@/core/spatial/areaReduce";
-import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import type { Frame as CropFrame } from "@/core/frame/frame";
 import type { Plan } from "@/core/plan/plan";
 import type { Point } from "@/core/region/region";

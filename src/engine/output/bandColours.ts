@@ -1,5 +1,5 @@
+import type { Planes } from "@/core/kernels/planes";
 import { CoreError } from "@/core/errors";
-import type { Planes } from "@/core/kernels/reference";
 import { CHANNELS } from "@/core/mix/weights";
 import type { SourceSpace } from "@/core/colour/sourceSpace";
 import { meet } from "@/core/spots/area";

@@ -1,7 +1,7 @@
+import type { Planes } from "@/core/kernels/planes";
 import { layStrokes } from "@/core/brush/layStrokes";
-import type { Planes } from "@/core/kernels/reference";
 import type { CompiledMask, CompiledPlan } from "@/core/plan/compilePlan";
-import type { Grid } from "@/core/region/grid";
+import type { Grid } from "@/core/spatial/grid";
 import { rasterShape, type DrawnShape } from "@/core/region/rasterShape";
 import type { Size } from "@/core/spatial/areaReduce";
 import { detailOf } from "@/core/spatial/detail";

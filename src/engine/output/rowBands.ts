@@ -1,5 +1,5 @@
 import type { CompiledPlan } from "@/core/plan/compilePlan";
-import { gridOf } from "@/core/region/grid";
+import { gridOf } from "@/core/spatial/grid";
 import type { Size } from "@/core/spatial/areaReduce";
 import { TONE_KNOTS } from "@/core/zones/toneKnots";
 import { bandColours, taken, type StoredRows } from "./bandColours";

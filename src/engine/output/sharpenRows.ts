@@ -1,5 +1,4 @@
-import { pairTable } from "@/core/kernels/pairTable";
-import { readTable } from "@/core/kernels/reference";
+import { readTable, pairTable } from "@/core/kernels/pairTable";
 import { actsAtSlope, type ForOutput } from "@/core/passes/sharpen/forOutput";
 import { sharpened } from "@/core/passes/sharpen/sharpen";
 import { mapRows, type PrintRows } from "../machine/printRows";

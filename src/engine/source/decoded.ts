@@ -1,13 +1,11 @@
-import type { Part } from "../machine/grainMachine";
 import { IDENTITY3 } from "@/core/colour/matrix3";
 import type { SourceSpace } from "@/core/colour/sourceSpace";
 import type { Grain } from "@/core/grain/grain";
-import { emptyPlanes } from "@/core/kernels/planes";
-import type { Planes } from "@/core/kernels/reference";
+import { emptyPlanes, type Planes } from "@/core/kernels/planes";
 import { CHANNELS, LUMINANCE_WEIGHTS } from "@/core/mix/weights";
 import { areaReduceRows, type Size } from "@/core/spatial/areaReduce";
 import { BandMachine } from "../machine/bandMachine";
-import { emptyGrain, GrainReducer, putGrain, putPlanes, throughMatrix, unpackGrain } from "../machine/grainMachine";
+import { emptyGrain, GrainReducer, putGrain, putPlanes, throughMatrix, unpackGrain, type Part } from "../machine/grainMachine";
 
 /** A level, or a part of one, in linear P3, and what inside each pixel it was reduced from. */
 export interface Decoded {

@@ -1,6 +1,5 @@
 import { CHANNELS } from "@/core/mix/weights";
-import { emptyPlanes } from "@/core/kernels/planes";
-import type { Planes } from "@/core/kernels/reference";
+import { emptyPlanes, type Planes } from "@/core/kernels/planes";
 import type { Size } from "@/core/spatial/areaReduce";
 import { common, holds, meet, type Area } from "@/core/spots/area";
 import { lay, mend, type Mending, type Pixels } from "@/core/spots/mend";

@@ -1,6 +1,6 @@
+import type { Planes } from "@/core/kernels/planes";
 import type { Looks } from "../machine/pixels";
 import type { Part } from "../machine/grainMachine";
-import type { Planes } from "@/core/kernels/reference";
 import type { CompiledPlan } from "@/core/plan/compilePlan";
 import type { StepBase } from "../evaluate/bases";
 import type { Checkpoints } from "./checkpoints";

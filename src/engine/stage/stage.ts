@@ -1,12 +1,12 @@
+import type { Planes } from "@/core/kernels/planes";
 import type { StopsOf } from "../masks/stopsPlanes";
 import type { Part } from "../machine/grainMachine";
-import type { Planes } from "@/core/kernels/reference";
 import { compiledBefore, type CompiledMask, type CompiledPass, type CompiledPlan } from "@/core/plan/compilePlan";
 import { rowsInside, type Placing } from "@/core/frame/frame";
 import type { Vector3 } from "@/core/colour/matrix3";
 import type { Chroma } from "@/core/colour/printColour";
 import { linearP3ToOklab, oklabToLch } from "@/core/colour/oklab";
-import { gridOf } from "@/core/region/grid";
+import { gridOf } from "@/core/spatial/grid";
 import type { Size } from "@/core/spatial/areaReduce";
 import { dustLook } from "@/core/spots/dustLook";
 import { drawScreens } from "@/core/view/screens";

@@ -1,8 +1,7 @@
 import type { Part } from "../machine/grainMachine";
-import { emptyPlanes } from "@/core/kernels/planes";
-import type { Planes } from "@/core/kernels/reference";
+import { emptyPlanes, type Planes } from "@/core/kernels/planes";
 import type { CompiledColour, CompiledPlan } from "@/core/plan/compilePlan";
-import type { Grid } from "@/core/region/grid";
+import type { Grid } from "@/core/spatial/grid";
 import { surroundingsOf, type Surroundings } from "@/core/spatial/slicedBase";
 import { NO_COLOUR_BASES, spreadKey, type ColourBases } from "../evaluate/bases";
 import { outputs, inputs } from "../tasks/bands";

@@ -57,4 +57,3 @@ export interface PointReading {
   hueDeg: number;
   lightness: number;
 }
-

@@ -1,7 +1,8 @@
+import type { PlacedStops } from "@/core/steps/placedStops";
 import type { Surroundings } from "@/core/spatial/slicedBase";
 import type { Spread } from "@/core/spatial/toneBase";
 import type { ColourStep, ColourStepKind } from "@/core/steps/colourStep";
-import type { BandStep, PlacedStops, Step, StepKind } from "@/core/steps/step";
+import type { BandStep, Step, StepKind } from "@/core/steps/step";
 import type { Length } from "@/core/units";
 import type { BandMachine } from "../machine/bandMachine";
 import type { GrownPlane } from "../machine/grownPlane";

@@ -1,8 +1,7 @@
-import type { SourcePlace } from "../machine/surroundingsBand";
 import { CHANNELS, type Channel } from "@/core/mix/weights";
 import type { BandMachine } from "../machine/bandMachine";
 import { CHROMA_PLANES, type ChromaPlanes, type OwnChroma } from "../machine/chromaBand";
-import type { BandPlace } from "../machine/surroundingsBand";
+import type { SourcePlace, BandPlace } from "../machine/surroundingsBand";
 import { output, input, type TaskPlane } from "./taskPlanes";
 import type { Band } from "./tasks";
 

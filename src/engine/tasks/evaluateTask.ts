@@ -1,12 +1,10 @@
-import type { Looks } from "../machine/pixels";
 import type { SourcePlace } from "../machine/surroundingsBand";
-import type { Hues } from "../machine/chromaBand";
 import type { Matrix3 } from "@/core/colour/matrix3";
 import type { CompiledMix } from "@/core/mix/mixLook";
 import { evaluateBand, type BandRun, type BandSupply } from "../evaluate/evaluateBand";
 import type { BandMachine } from "../machine/bandMachine";
-import type { OwnChroma } from "../machine/chromaBand";
-import { showBand } from "../machine/pixels";
+import type { Hues, OwnChroma } from "../machine/chromaBand";
+import { showBand, type Looks } from "../machine/pixels";
 import { weightOf } from "../steps/steps";
 import { ownOf, placeOf, putColour, putTones, takeTones, type TaskPlanes, type TaskColour, type TaskTones } from "./bands";
 import type { TaskPlane } from "./taskPlanes";

@@ -1,5 +1,4 @@
-import type { Hues } from "../machine/chromaBand";
-import type { OwnChroma } from "../machine/chromaBand";
+import type { Hues, OwnChroma } from "../machine/chromaBand";
 import { ownOf, putColour, type TaskPlanes, type TaskColour } from "./bands";
 import type { TaskPlane } from "./taskPlanes";
 import type { Task } from "./tasks";

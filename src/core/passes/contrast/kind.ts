@@ -1,5 +1,5 @@
+import type { PassOf } from "../pass";
 import { passingCurve, tableStep, type ZoneCurve } from "../../steps/zoneCurve";
-import type { PassOf } from "../../plan/plan";
 import { LAST_ZONE } from "../../zones/zone";
 import type { PassKind } from "../passKind";
 import { contrastCurve, NORMAL_GRADE } from "./contrastCurve";

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { expect, test } from "vitest";
-import { gridOf, wholeGrid } from "../../region/grid";
+import { gridOf, wholeGrid } from "../../spatial/grid";
 import { edgeShare, restingEdgeBurn } from "./edgeBurn";
 import { anyNumber } from "../../../../tests/anyNumber";
 

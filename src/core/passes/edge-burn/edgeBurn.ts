@@ -1,18 +1,9 @@
+import type { BorderStops } from "../../steps/placedStops";
 import { printAtPicture, unroundedPlacing, isWholeFrame, WHOLE_FRAME, type Frame, type Placing } from "../../frame/frame";
-import type { Grid } from "../../region/grid";
-import type { Stops } from "../../units";
+import type { Grid } from "../../spatial/grid";
 
 /** The print's borders darker, or lighter, towards the corners. */
-export interface EdgeBurnSettings {
-  /** Stops given where it acts fully, in the corners: below 0 darkens. */
-  stops: Stops;
-  /** How far its middle lies from the print's, in long edges of the print. */
-  x: number;
-  y: number;
-  /** Where it begins on the way from the middle to the border, 0–1. */
-  begins: number;
-  /** 0 an oval, so that corners get most; 1 straight along the borders, so that all of them get it. */
-  straight: number;
+export interface EdgeBurnSettings extends BorderStops {
   /** Whether bare paper takes tone too; otherwise it stays bare, as in dodging and burning by hand. */
   onPaper: boolean;
 }
@@ -38,7 +29,7 @@ export function edgeShare(settings: EdgeShape, grid: Grid, frame: Frame = WHOLE_
   return isWholeFrame(frame) ? ofPicture(settings, grid) : ofPrint(settings, grid, unroundedPlacing(frame, grid.whole));
 }
 
-type EdgeShape = Omit<EdgeBurnSettings, "stops" | "onPaper">;
+type EdgeShape = Omit<BorderStops, "stops">;
 
 /** A print that is its picture: columns and rows tell for themselves. */
 function ofPicture({ x, y, begins, straight }: EdgeShape, grid: Grid): Float32Array {

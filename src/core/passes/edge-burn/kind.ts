@@ -1,5 +1,6 @@
-import type { PassOf } from "../../plan/plan";
-import type { PlacedStops, StopsStep } from "../../steps/step";
+import type { PlacedStops } from "../../steps/placedStops";
+import type { PassOf } from "../pass";
+import type { StopsStep } from "../../steps/step";
 import { ALL, blended, REACHES_ALL, throughReach } from "../../steps/stopsThrough";
 import type { PassKind } from "../passKind";
 import { restingEdgeBurn, type EdgeBurnSettings } from "./edgeBurn";

@@ -1,8 +1,9 @@
+import type { ExposureStroke } from "../../steps/placedStops";
 import { expect, test } from "vitest";
 import { layStrokes } from "../../brush/layStrokes";
-import { wholeGrid } from "../../region/grid";
+import { wholeGrid } from "../../spatial/grid";
 import { accentMap, accents } from "./accents";
-import { exposureGoal, type ExposureStroke } from "./exposure";
+import { exposureGoal } from "./exposure";
 
 const size = { width: 240, height: 160 };
 /** Lights and darks of several sizes on a slope. */

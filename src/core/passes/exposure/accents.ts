@@ -1,8 +1,8 @@
+import type { ExposureStroke } from "../../steps/placedStops";
 import { falloffAt } from "../../brush/falloff";
 import { packPath } from "../../brush/stroke";
 import { areaReduceRows, fitLongEdge, type Size } from "../../spatial/areaReduce";
 import { gaussianBlur } from "../../spatial/gaussianBlur";
-import type { ExposureStroke } from "./exposure";
 
 export const LEAST_ACCENT = 0.008;
 export const MOST_ACCENT = 0.1;

@@ -1,10 +1,11 @@
+import type { ExposureStroke } from "../../steps/placedStops";
 import { describe, expect, test } from "vitest";
 import { layStrokes } from "../../brush/layStrokes";
 import { packPath } from "../../brush/stroke";
-import { wholeGrid } from "../../region/grid";
+import { wholeGrid } from "../../spatial/grid";
 import { pathPoints } from "../../brush/path";
 import { clearedWithin, movedStroke, strokeAt, strokesReaching, withStrokes } from "./editStrokes";
-import { exposureGoal, type ExposureStroke } from "./exposure";
+import { exposureGoal } from "./exposure";
 
 const stroke = (y: number, changed: Partial<ExposureStroke> = {}): ExposureStroke => ({
   radius: 0.1,

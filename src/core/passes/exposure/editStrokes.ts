@@ -1,8 +1,8 @@
+import type { ExposureStroke } from "../../steps/placedStops";
 import { distanceFrom, pathPoints } from "../../brush/path";
 import { simplifyPath } from "../../brush/simplifyPath";
 import { packPath, type PathPoint } from "../../brush/stroke";
 import type { Point } from "../../region/region";
-import type { ExposureStroke } from "./exposure";
 import type { Length } from "../../units";
 
 /** The stroke touched at a place: of those that reach it, the one whose way lies nearest, the newest of equals. Undefined where none does. */

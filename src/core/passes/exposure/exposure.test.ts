@@ -1,11 +1,12 @@
+import type { ExposureStroke } from "../../steps/placedStops";
+import { exposedLuminance } from "../../colour/exposedLuminance";
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { layStrokes } from "../../brush/layStrokes";
 import { packPath } from "../../brush/stroke";
-import { wholeGrid } from "../../region/grid";
+import { wholeGrid } from "../../spatial/grid";
 import {
   endShare,
-  exposedLuminance,
   exposedZone,
   exposureGoal,
   keepsOrder,
@@ -15,7 +16,6 @@ import {
   toneStops,
   withZoneStops,
   zoneStops,
-  type ExposureStroke,
 } from "./exposure";
 import { anyNumber } from "../../../../tests/anyNumber";
 

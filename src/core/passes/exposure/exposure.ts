@@ -1,27 +1,12 @@
-import type { Stroke } from "../../brush/stroke";
+import { ExposureStroke, type StrokeStops } from "../../steps/placedStops";
+import { exposedLuminance } from "../../colour/exposedLuminance";
+
 import { toneToLuminance, luminanceToTone } from "../../colour/lstar";
 import { LAST_ZONE, ZONE_COUNT } from "../../zones/zone";
-import type { Light, Length, Stops, Zone } from "../../units";
-
-/** A stroke that dodges or burns, or, erasing, brings both back to nothing. */
-export interface ExposureStroke extends Stroke {
-  burns: boolean;
-  /** Where it leads, in stops: dabs approach it and never pass it. */
-  ceiling: Stops;
-}
+import type { Stops, Zone } from "../../units";
 
 /** Light and dark laid on by hand, over the whole, and zone by zone. */
-export interface ExposureSettings {
-  strokes: ExposureStroke[];
-  /** How strongly what is dodged and what is burned acts: 0 nothing, 1 as painted, 2 twice. */
-  dodge: number;
-  burn: number;
-  /** Stops over all of the region. */
-  flat: Stops;
-  /** How far what is painted is softened as a whole: standard deviation of the blur, in long edges. */
-  soften: Length;
-  /** Painted stops approach this and never pass it; null where nothing holds them. */
-  limit: Stops | null;
+export interface ExposureSettings extends StrokeStops {
   /** Stops for each zone, 0 to X. */
   zones: Stops[];
   /** Whether the tones at both ends of the scale are left nearly alone. */
@@ -76,15 +61,6 @@ export function toneStops({ flat, zones, endsHeld }: ExposureSettings, zone: Zon
  */
 export function exposedZone(zone: Zone, stops: Stops): Zone {
   return LAST_ZONE * luminanceToTone(exposedLuminance(toneToLuminance(zone / LAST_ZONE), stops, false));
-}
-
-/**
- * The same in luminance. `onPaper` lets less light darken bare paper too, Y' = kY, as if a grey glass lay over the place:
- * then paper white does not stay, and −stops does not undo it.
- */
-export function exposedLuminance(y: Light, stops: Stops, onPaper: boolean): Light {
-  const k = 2 ** stops;
-  return (k * y) / (1 + (onPaper ? Math.max((k - 1) * y, 0) : (k - 1) * y));
 }
 
 /** Stops held at a limit: half of it is left as it is, beyond that they approach it and never pass it. */

@@ -1,9 +1,10 @@
+import type { PlacedStops } from "../../steps/placedStops";
+import type { Pass, PassOf } from "../pass";
 import { pairTable } from "../../kernels/pairTable";
-import type { Pass, PassOf } from "../../plan/plan";
 import { SOFT_KNOTS } from "../../steps/knots";
 import { orderedStops, type StopsByTone } from "../../steps/orderedStops";
 import { reachOf } from "../../steps/reach";
-import type { PlacedStops, Step, StopsStep } from "../../steps/step";
+import type { Step, StopsStep } from "../../steps/step";
 import { blended, through } from "../../steps/stopsThrough";
 import { between, passingCurve, tableStep, type ZoneCurve } from "../../steps/zoneCurve";
 import { TONE_KNOTS } from "../../zones/toneKnots";

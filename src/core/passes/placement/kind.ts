@@ -1,6 +1,6 @@
+import type { PassOf } from "../pass";
 import { actsOnAll, reachOf } from "../../steps/reach";
 import { heldCurve, passingCurve, tableStep, type ZoneCurve } from "../../steps/zoneCurve";
-import type { PassOf } from "../../plan/plan";
 import { LAST_ZONE } from "../../zones/zone";
 import type { PassKind } from "../passKind";
 import { placementAtStrength, placementCurve } from "./placementCurve";

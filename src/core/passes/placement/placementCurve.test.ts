@@ -1,8 +1,8 @@
+import { readTable } from "../../kernels/pairTable";
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { compilePlan } from "../../plan/compilePlan";
 import { defaultPlan } from "../../plan/defaultPlan";
-import { readTable } from "../../kernels/reference";
 import { anyStrands } from "../../../../tests/anyPlan";
 import { findStrain } from "./findStrain";
 import { liftableZone } from "./liftZone";

@@ -1,5 +1,5 @@
+import type { PassOf } from "../pass";
 import { pairTable } from "../../kernels/pairTable";
-import type { PassOf } from "../../plan/plan";
 import { SLICED_REACH } from "../../spatial/slicedBase";
 import { SOFT_KNOTS } from "../../steps/knots";
 import type { SurroundingsStep } from "../../steps/step";

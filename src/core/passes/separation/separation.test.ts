@@ -1,6 +1,7 @@
+import { readTable } from "../../kernels/pairTable";
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
-import { readTable, separate } from "../../kernels/reference";
+import { separate } from "../../reference/kernels";
 import { apply3, invert3, type Vector3 } from "../../colour/matrix3";
 import { LMS_TO_LAB, linearP3ToOklab, P3_TO_LMS } from "../../colour/oklab";
 import { P3_LUMINANCE } from "../../colour/primaries";

@@ -1,4 +1,4 @@
-import { smoothStep } from "../../region/contour";
+import { smoothStep } from "../../curves/smoothStep";
 import type { Length, Tone } from "../../units";
 
 /** How what differs from its surroundings is raised. */

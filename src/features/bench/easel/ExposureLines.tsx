@@ -1,6 +1,6 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { useMemo } from "react";
-import type { Pass } from "@/core/plan/plan";
 import type { Size } from "@/core/spatial/areaReduce";
 import { formatStops } from "@/core/zones/zone";
 import { useBenchState } from "../state/BenchContext";

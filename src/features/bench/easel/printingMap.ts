@@ -1,7 +1,8 @@
+import type { Pass } from "@/core/passes/pass";
 import { contours, geoPath } from "d3";
 import { passNumber } from "../state/passNumber";
 import { passInSet } from "@/core/plan/editPasses";
-import type { Pass, Plan } from "@/core/plan/plan";
+import type { Plan } from "@/core/plan/plan";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { BenchEngine } from "@/engine/browser/benchEngine";
 import type { SmallPlane } from "@/engine/messages/messages";

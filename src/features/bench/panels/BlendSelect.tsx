@@ -1,8 +1,9 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { Select } from "antd";
 import { useRef } from "react";
 import { BLEND_MODES, blendWords, type BlendMode } from "@/core/blend/blend";
-import type { Pass, Plan } from "@/core/plan/plan";
+import type { Plan } from "@/core/plan/plan";
 import { capital } from "@/features/shared/capital";
 import { useBench } from "../state/BenchContext";
 import { withPass } from "../state/inPlan";

@@ -1,5 +1,5 @@
 "use client";
-import type { Pass } from "@/core/plan/plan";
+import type { Pass } from "@/core/passes/pass";
 import { useBench } from "../state/BenchContext";
 import { softenThere } from "../passes/exposure/handworkEdits";
 import { placeList } from "../easel/placeWords";

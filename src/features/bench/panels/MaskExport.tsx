@@ -1,6 +1,6 @@
 "use client";
+import type { Confined } from "@/core/passes/pass";
 import { Button } from "antd";
-import type { Confined } from "@/core/plan/plan";
 import { useBench } from "../state/BenchContext";
 import styles from "./Panel.module.css";
 

@@ -1,8 +1,8 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { actsOnColour } from "@/core/passes/passKinds";
 import { passesBeforeMix } from "@/core/plan/editPasses";
 import { regionOf } from "@/core/plan/editRegions";
-import type { Pass } from "@/core/plan/plan";
 import { useBench } from "../state/BenchContext";
 import { afterWhat, passNumber } from "../state/passNumber";
 import { withPass } from "../state/inPlan";

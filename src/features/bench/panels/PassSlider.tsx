@@ -1,4 +1,4 @@
-import type { Pass } from "@/core/plan/plan";
+import type { Pass } from "@/core/passes/pass";
 import { StepSlider, type StepSliderProps } from "./StepSlider";
 
 /** A slider of a pass. `words` say what it sets where the label alone does not. */

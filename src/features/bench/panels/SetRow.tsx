@@ -1,8 +1,8 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { Button } from "antd";
 import { v4 as uuid } from "uuid";
 import { tieToBefore, untieFrom } from "@/core/plan/editPasses";
-import type { Pass } from "@/core/plan/plan";
 import { useBench, usePanelPlan } from "../state/BenchContext";
 
 import styles from "./Panel.module.css";

@@ -1,7 +1,7 @@
 "use client";
+import type { ExposureStroke } from "@/core/steps/placedStops";
 import { useMemo, useState } from "react";
 import { pathPoints } from "@/core/brush/path";
-import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import { formatStops } from "@/core/zones/zone";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { ninthOf, PLACE_NAMES } from "../easel/placeWords";

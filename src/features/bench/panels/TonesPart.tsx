@@ -1,4 +1,5 @@
 "use client";
+import type { Confined, Pass } from "@/core/passes/pass";
 import { Button, Select, Switch } from "antd";
 import { memo } from "react";
 import { gateBeforeMix, GATE_SOURCES, MOST_GATE_BLUR, MOST_NARROW, hardShoulders, type Gate, type GateSource } from "@/core/gate/gate";
@@ -7,7 +8,6 @@ import { CHANNELS } from "@/core/mix/weights";
 import { hueName } from "@/core/mix/hueCurve";
 import { passCurve } from "@/core/passes/passKinds";
 import { withGate } from "@/core/plan/editRegions";
-import type { Confined, Pass } from "@/core/plan/plan";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import { parsePercent } from "@/features/shared/ValueSlider";
 import { capital } from "@/features/shared/capital";

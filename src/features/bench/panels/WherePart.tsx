@@ -1,9 +1,9 @@
 "use client";
+import type { Confined } from "@/core/passes/pass";
 import { Button, Segmented, Select, Switch } from "antd";
 import { memo } from "react";
 import { v4 as uuid } from "uuid";
 import { actingIn, confine, ownCopy, regionOf, removeRegion } from "@/core/plan/editRegions";
-import type { Confined } from "@/core/plan/plan";
 import { MOST_FIT, MOST_SOFTEN, type Combine, type Region } from "@/core/region/region";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState, usePanelPlan } from "../state/BenchContext";

@@ -1,11 +1,11 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { Button } from "antd";
 import { memo } from "react";
 import { v4 as uuid } from "uuid";
 import { blendWords } from "@/core/blend/blend";
 import { actsOnTones } from "@/core/passes/passKinds";
 import { copyOf, insertPass, movePass, removePass } from "@/core/plan/editPasses";
-import type { Pass } from "@/core/plan/plan";
 import { formatPercent } from "../../shared/ValueSlider";
 import { useBench } from "../state/BenchContext";
 import { withPass } from "../state/inPlan";

@@ -1,6 +1,6 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { useRef, type HTMLAttributes } from "react";
-import type { Pass } from "@/core/plan/plan";
 import { ZONE_COUNT, zoneNumeral } from "@/core/zones/zone";
 import { useBench } from "../state/BenchContext";
 import { withPass } from "../state/inPlan";

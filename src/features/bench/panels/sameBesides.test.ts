@@ -1,7 +1,7 @@
+import type { Pass } from "@/core/passes/pass";
 import fc from "fast-check";
 import { expect, test } from "vitest";
 import { restingPass } from "@/core/plan/defaultPlan";
-import type { Pass } from "@/core/plan/plan";
 import { zoneGate } from "@/core/gate/gate";
 import { sameBesidesMove, sameConfined } from "./sameBesides";
 

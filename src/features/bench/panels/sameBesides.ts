@@ -1,4 +1,4 @@
-import type { Confined, Pass } from "@/core/plan/plan";
+import type { Confined, Pass } from "@/core/passes/pass";
 
 // While a hand moves, only what shows the moved value draws: parts of a panel that show something else are told apart from it here.
 

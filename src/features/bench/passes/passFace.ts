@@ -1,5 +1,6 @@
+import type { MoveKind, MoveOf } from "@/core/passes/moves";
+import type { PassOf } from "@/core/passes/pass";
 import type { ComponentType, PointerEvent } from "react";
-import type { MoveKind, MoveOf, PassOf } from "@/core/plan/plan";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { Vector3 } from "@/core/colour/matrix3";
 import type { ColourPick } from "../tools/tools";

@@ -1,5 +1,6 @@
+import type { Move, MoveKind } from "@/core/passes/moves";
+import type { Pass } from "@/core/passes/pass";
 import { blendWords } from "@/core/blend/blend";
-import type { Move, MoveKind, Pass } from "@/core/plan/plan";
 import { anotherMix } from "./another-mix/face";
 import { balance } from "./balance/face";
 import { colourReturn } from "./colour-return/face";

@@ -2,7 +2,7 @@
 import { useMemo, useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from "react";
 import { boundaryOf } from "@/core/region/boundary";
 import { contourOf } from "@/core/region/contour";
-import { gridOf } from "@/core/region/grid";
+import { gridOf } from "@/core/spatial/grid";
 import { middleOfShape, movedShape, turnedShape } from "@/core/region/moveShape";
 import { hasFeather, MOST_FEATHER, type OutlineShape, type OvalShape, type Point, type Region, type Shape } from "@/core/region/region";
 import { signedDistance } from "@/core/region/signedDistance";

@@ -1,6 +1,7 @@
 "use client";
+import type { MoveKind } from "@/core/passes/moves";
+import type { Pass } from "@/core/passes/pass";
 import { actsOnColour } from "@/core/passes/passKinds";
-import type { MoveKind, Pass } from "@/core/plan/plan";
 import { Menu } from "@/features/shared/Menu";
 import { useBench } from "../state/BenchContext";
 import { addPass } from "./addPassEdit";

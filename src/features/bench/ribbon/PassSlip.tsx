@@ -1,9 +1,10 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { memo, useEffect, useRef } from "react";
 import { passInSet } from "@/core/plan/editPasses";
-import type { Pass, PassSet } from "@/core/plan/plan";
+import type { PassSet } from "@/core/plan/plan";
 import type { Glimpse } from "@/engine/messages/messages";
 import { formatPercent } from "@/features/shared/ValueSlider";
 import { useBench } from "../state/BenchContext";

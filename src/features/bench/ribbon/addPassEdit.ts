@@ -1,7 +1,8 @@
+import type { MoveKind } from "@/core/passes/moves";
+import type { Pass } from "@/core/passes/pass";
 import { v4 as uuid } from "uuid";
 import { restingPass } from "@/core/plan/defaultPlan";
 import { freshPassName, insertPass, movePass } from "@/core/plan/editPasses";
-import type { MoveKind, Pass } from "@/core/plan/plan";
 import { PASS_FACES } from "../passes/passFaces";
 import type { BenchStore } from "../state/benchStore";
 import { chosenPass } from "../state/inPlan";

@@ -1,8 +1,8 @@
 "use client";
+import type { Confined } from "@/core/passes/pass";
 import { useRef, type KeyboardEvent, type PointerEvent } from "react";
 import { gateShare, MOST_SHOULDER, type Gate } from "@/core/gate/gate";
 import { confinedById, withGate } from "@/core/plan/editRegions";
-import type { Confined } from "@/core/plan/plan";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import { useBench } from "../state/BenchContext";
 import { RAIL, TOP, type X } from "./scaleGeometry";

@@ -1,4 +1,4 @@
-import type { Pass } from "@/core/plan/plan";
+import type { Pass } from "@/core/passes/pass";
 import { formatZone } from "@/core/zones/zone";
 
 /** The tones it acts on, if not all. */

@@ -1,7 +1,6 @@
 import { v4 as uuid } from "uuid";
 import { createStore, type StoreApi } from "zustand/vanilla";
-import type { PictureSummary, PrintName, PrintSummary, RevisionSummary } from "@/contracts/api";
-import { Revision } from "@/contracts/api";
+import { Revision, type PictureSummary, type PrintName, type PrintSummary, type RevisionSummary } from "@/contracts/api";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import type { Plan } from "@/core/plan/plan";
 import type { Brush } from "@/core/brush/stroke";

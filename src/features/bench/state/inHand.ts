@@ -1,5 +1,6 @@
+import type { Pass } from "@/core/passes/pass";
 import { actsOnColour, strokesOfMove } from "@/core/passes/passKinds";
-import type { Pass, Plan } from "@/core/plan/plan";
+import type { Plan } from "@/core/plan/plan";
 import { regionOf } from "@/core/plan/editRegions";
 import type { BenchState, Step } from "./benchStore";
 import { picksColour, unfitting } from "../tools/tools";

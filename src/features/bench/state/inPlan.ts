@@ -1,7 +1,9 @@
+import type { Move } from "@/core/passes/moves";
+import type { Confined, Pass } from "@/core/passes/pass";
 import { placedStops } from "@/core/passes/passKinds";
 import { placeOfSet } from "@/core/plan/editPasses";
 import { regionOf } from "@/core/plan/editRegions";
-import type { Confined, Move, Pass, PassSet, Plan } from "@/core/plan/plan";
+import type { PassSet, Plan } from "@/core/plan/plan";
 import type { Region } from "@/core/region/region";
 import type { Hand } from "@/engine/evaluate/runs";
 import type { BenchState } from "./benchStore";

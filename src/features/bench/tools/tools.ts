@@ -1,5 +1,5 @@
+import type { Confined, Pass } from "@/core/passes/pass";
 import { actsOnColour, laysColour, strokesOfMove } from "@/core/passes/passKinds";
-import type { Confined, Pass } from "@/core/plan/plan";
 
 // What the hand can take up, and what of it has a use in the step in hand.
 

@@ -1,7 +1,7 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { Button } from "antd";
 import { MOST_COOLER, MOST_WARMER, TINT_LIMIT, type BalanceMove } from "@/core/passes/balance/move";
-import type { Pass } from "@/core/plan/plan";
 import { useBench } from "../../state/BenchContext";
 import { withMove } from "../../state/inPlan";
 import { Part } from "../../panels/Panel";

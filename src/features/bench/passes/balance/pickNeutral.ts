@@ -1,6 +1,6 @@
+import type { Pass } from "@/core/passes/pass";
 import type { Vector3 } from "@/core/colour/matrix3";
 import { balanceFor } from "@/core/passes/balance/balance";
-import type { Pass } from "@/core/plan/plan";
 import type { BenchStore } from "../../state/benchStore";
 import { withMove } from "../../state/inPlan";
 

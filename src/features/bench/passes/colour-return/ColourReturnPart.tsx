@@ -1,8 +1,8 @@
 "use client";
+import type { PassOf } from "@/core/passes/pass";
 import { Button } from "antd";
 import { MOST_RETURNED_SATURATION } from "@/core/passes/colour-return/move";
 import { regionOf, withRegion } from "@/core/plan/editRegions";
-import type { PassOf } from "@/core/plan/plan";
 import { MOST_SOFTEN } from "@/core/region/region";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { Part } from "../../panels/Panel";

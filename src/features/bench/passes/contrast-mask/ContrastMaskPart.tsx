@@ -1,7 +1,7 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { LEAST_MASK_RADIUS, MOST_MASK_RADIUS } from "@/core/passes/contrast-mask/contrastMask";
 import type { ContrastMaskMove } from "@/core/passes/contrast-mask/move";
-import type { Pass } from "@/core/plan/plan";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench } from "../../state/BenchContext";
 import { withMove } from "../../state/inPlan";

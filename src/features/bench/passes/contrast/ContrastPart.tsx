@@ -1,8 +1,8 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { useRef } from "react";
 import { formatGrade, HARDEST_GRADE, LEAST_RANGE, NORMAL_GRADE, SOFTEST_GRADE } from "@/core/passes/contrast/contrastCurve";
 import type { ContrastMove } from "@/core/passes/contrast/move";
-import type { Pass } from "@/core/plan/plan";
 import { formatZone, LAST_ZONE, parseZone } from "@/core/zones/zone";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 import { useBench, useBenchState } from "../../state/BenchContext";

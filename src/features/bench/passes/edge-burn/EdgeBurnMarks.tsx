@@ -1,9 +1,9 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { useMemo } from "react";
 import { edgeShare, MOST_SHIFT } from "@/core/passes/edge-burn/edgeBurn";
 import type { EdgeBurnMove } from "@/core/passes/edge-burn/move";
-import type { Pass } from "@/core/plan/plan";
-import { wholeGrid } from "@/core/region/grid";
+import { wholeGrid } from "@/core/spatial/grid";
 import { fitLongEdge, type Size } from "@/core/spatial/areaReduce";
 import { useBench, useBenchState } from "../../state/BenchContext";
 import { withMove } from "../../state/inPlan";

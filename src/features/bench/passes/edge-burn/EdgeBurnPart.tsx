@@ -1,8 +1,8 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { MOST_BEGINS, restingEdgeBurn } from "@/core/passes/edge-burn/edgeBurn";
 import { MOST_STOPS } from "@/core/passes/exposure/exposure";
 import type { EdgeBurnMove } from "@/core/passes/edge-burn/move";
-import type { Pass } from "@/core/plan/plan";
 import { formatStops, parseStops } from "@/core/zones/zone";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../../state/BenchContext";

@@ -1,9 +1,9 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { Button } from "antd";
 import { useState } from "react";
 import { LEAST_ACCENT, MOST_ACCENT } from "@/core/passes/exposure/accents";
 import type { ExposureMove } from "@/core/passes/exposure/move";
-import type { Pass } from "@/core/plan/plan";
 import { parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
 import { isSuggested, suggestAccents } from "./accentEdits";
 import { useBench, useBenchState } from "../../state/BenchContext";

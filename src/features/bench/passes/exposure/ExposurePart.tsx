@@ -1,8 +1,8 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { useEffect, useRef } from "react";
 import { MOST_CEILING, MOST_STOPS } from "@/core/passes/exposure/exposure";
 import type { ExposureMove } from "@/core/passes/exposure/move";
-import type { Pass } from "@/core/plan/plan";
 import { formatStops, parseStops, zoneNumeral } from "@/core/zones/zone";
 import { formatPercent, parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../../state/BenchContext";

@@ -1,5 +1,5 @@
 "use client";
-import type { Pass } from "@/core/plan/plan";
+import type { Pass } from "@/core/passes/pass";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBench } from "../../state/BenchContext";
 import { softenThere } from "./handworkEdits";

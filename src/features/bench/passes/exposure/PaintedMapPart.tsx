@@ -1,7 +1,7 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { LEAST_LIMIT, MOST_LIMIT, MOST_MAP_SOFTEN } from "@/core/passes/exposure/exposure";
 import type { ExposureMove } from "@/core/passes/exposure/move";
-import type { Pass } from "@/core/plan/plan";
 import { formatStops, parseStops } from "@/core/zones/zone";
 import { parsePercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../../state/BenchContext";

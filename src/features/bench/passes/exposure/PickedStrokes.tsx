@@ -1,7 +1,8 @@
 "use client";
-import { MOST_CEILING, type ExposureStroke } from "@/core/passes/exposure/exposure";
+import type { ExposureStroke } from "@/core/steps/placedStops";
+import type { Pass } from "@/core/passes/pass";
+import { MOST_CEILING } from "@/core/passes/exposure/exposure";
 import type { ExposureMove } from "@/core/passes/exposure/move";
-import type { Pass } from "@/core/plan/plan";
 import { formatStops } from "@/core/zones/zone";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../../state/BenchContext";

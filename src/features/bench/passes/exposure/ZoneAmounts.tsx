@@ -1,9 +1,9 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { MOST_STOPS, withZoneStops } from "@/core/passes/exposure/exposure";
 import { passInSet } from "@/core/plan/editPasses";
 import type { ExposureMove } from "@/core/passes/exposure/move";
-import type { Pass } from "@/core/plan/plan";
 import { formatStops, LAST_ZONE, zoneNumeral } from "@/core/zones/zone";
 import { useBench } from "../../state/BenchContext";
 import { withMove } from "../../state/inPlan";

@@ -1,10 +1,11 @@
+import type { ExposureStroke } from "@/core/steps/placedStops";
+import type { Pass } from "@/core/passes/pass";
 import { v4 as uuid } from "uuid";
-import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import { restingPass } from "@/core/plan/defaultPlan";
 import { freshPassName, insertPass } from "@/core/plan/editPasses";
 import { leavesAll } from "@/core/passes/passKinds";
 import type { ExposureMove } from "@/core/passes/exposure/move";
-import type { Pass, Plan } from "@/core/plan/plan";
+import type { Plan } from "@/core/plan/plan";
 import type { BenchEngine } from "@/engine/browser/benchEngine";
 import type { BenchStore } from "../../state/benchStore";
 import { withPass } from "../../state/inPlan";

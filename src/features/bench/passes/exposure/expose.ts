@@ -1,4 +1,4 @@
-import type { ExposureStroke } from "@/core/passes/exposure/exposure";
+import type { ExposureStroke } from "@/core/steps/placedStops";
 import type { BenchStore } from "../../state/benchStore";
 import { chosenPass, withMove } from "../../state/inPlan";
 import { NEEDS_EXPOSURE } from "../../tools/tools";

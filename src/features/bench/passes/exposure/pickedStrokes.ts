@@ -1,5 +1,5 @@
+import type { ExposureStroke } from "@/core/steps/placedStops";
 import { withStrokes } from "@/core/passes/exposure/editStrokes";
-import type { ExposureStroke } from "@/core/passes/exposure/exposure";
 import type { BenchStore } from "../../state/benchStore";
 import { chosenPass, withMove } from "../../state/inPlan";
 

@@ -1,11 +1,11 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { Button } from "antd";
 import { CloseOutlined } from "@ant-design/icons";
 import { memo, useState } from "react";
 import { placementCurve } from "@/core/passes/placement/placementCurve";
 import { addStrand, isHold, moveStrand, removeStrand, RESTING_STRANDS, type Strand } from "@/core/passes/placement/strand";
 import type { PlacementMove } from "@/core/passes/placement/move";
-import type { Pass } from "@/core/plan/plan";
 import { formatZone, parseZone } from "@/core/zones/zone";
 import { useSteady } from "@/features/shared/useSteady";
 import { TypedValue } from "@/features/shared/TypedValue";

@@ -1,10 +1,10 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { useMemo } from "react";
 import { SavedPlacement } from "@/contracts/api";
 import { READY_PLACEMENTS } from "@/core/passes/placement/readyPlacements";
 import { RESTING_STRANDS, type Strand } from "@/core/passes/placement/strand";
 import type { PlacementMove } from "@/core/passes/placement/move";
-import type { Pass } from "@/core/plan/plan";
 import { ReadyChoice, type Choosable } from "../../panels/ReadyChoice";
 import { useBench } from "../../state/BenchContext";
 import { withMove } from "../../state/inPlan";

@@ -1,7 +1,8 @@
+import type { Move } from "@/core/passes/moves";
+import type { Pass } from "@/core/passes/pass";
 import { useRef, type PointerEvent } from "react";
 import { liftableZone } from "@/core/passes/placement/liftZone";
 import { moveStrand, type Strand } from "@/core/passes/placement/strand";
-import type { Move, Pass } from "@/core/plan/plan";
 import { formatZone } from "@/core/zones/zone";
 import { useBench } from "../../state/BenchContext";
 import { useSteady } from "@/features/shared/useSteady";

@@ -1,7 +1,7 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { LEAST_RELIEF, MOST_RELIEF, RELIEF_SIZES } from "@/core/passes/relief/relief";
 import type { ReliefMove } from "@/core/passes/relief/move";
-import type { Pass } from "@/core/plan/plan";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench } from "../../state/BenchContext";
 import { withMove } from "../../state/inPlan";

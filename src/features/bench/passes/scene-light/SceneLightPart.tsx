@@ -1,6 +1,6 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { EXPOSURE_LIMIT, SURROUNDINGS_LIMIT, type SceneLightMove } from "@/core/passes/scene-light/move";
-import type { Pass } from "@/core/plan/plan";
 import { formatStops, parseStops } from "@/core/zones/zone";
 import { useBench } from "../../state/BenchContext";
 import { withMove } from "../../state/inPlan";

@@ -1,4 +1,5 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { CloseOutlined } from "@ant-design/icons";
 import { Button } from "antd";
 import { hueName, NAMED_HUES } from "@/core/mix/hueCurve";
@@ -11,7 +12,6 @@ import {
   type HueRange,
   type SeparationMove,
 } from "@/core/passes/separation/move";
-import type { Pass } from "@/core/plan/plan";
 import { capital } from "@/features/shared/capital";
 import { Menu } from "@/features/shared/Menu";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";

@@ -1,8 +1,8 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { Button } from "antd";
 import { PARTING_LIMIT, type SeparationMove, type Tinge } from "@/core/passes/separation/move";
 import { unfitParting } from "@/core/passes/separation/separation";
-import type { Pass } from "@/core/plan/plan";
 import { parsePercent } from "@/features/shared/ValueSlider";
 import { formatRelief as formatSigned } from "../relief/ReliefPart";
 import { useBench, useBenchState } from "../../state/BenchContext";

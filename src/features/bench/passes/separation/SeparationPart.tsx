@@ -1,6 +1,6 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { MOST_SATURATION, type SeparationMove } from "@/core/passes/separation/move";
-import type { Pass } from "@/core/plan/plan";
 import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench } from "../../state/BenchContext";
 import { withMove } from "../../state/inPlan";

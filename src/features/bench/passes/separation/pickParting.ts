@@ -1,8 +1,8 @@
+import type { Pass } from "@/core/passes/pass";
 import type { Vector3 } from "@/core/colour/matrix3";
 import { linearP3ToOklab } from "@/core/colour/oklab";
 import type { Parting, SeparationMove, Tinge } from "@/core/passes/separation/move";
 import { unfitParting } from "@/core/passes/separation/separation";
-import type { Pass } from "@/core/plan/plan";
 import type { ColourPick } from "../../tools/tools";
 import type { BenchStore } from "../../state/benchStore";
 import { withMove } from "../../state/inPlan";

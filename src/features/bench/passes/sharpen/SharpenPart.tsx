@@ -1,4 +1,5 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import {
   LEAST_SHARPEN_RADIUS,
   MOST_AMOUNT,
@@ -8,7 +9,6 @@ import {
   type SharpenSettings,
 } from "@/core/passes/sharpen/sharpen";
 import type { SharpenMove } from "@/core/passes/sharpen/move";
-import type { Pass } from "@/core/plan/plan";
 import { formatPercent, parsePercent, parsePower } from "@/features/shared/ValueSlider";
 import { Part } from "../../panels/Panel";
 import { PassSlider } from "../../panels/PassSlider";

@@ -1,8 +1,8 @@
 "use client";
+import type { Pass } from "@/core/passes/pass";
 import { Button, Segmented } from "antd";
 import { LEAST_SOFTEN_RADIUS, MOST_SOFTEN_RADIUS, type SoftenSettings } from "@/core/passes/soften/soften";
 import type { SoftenMove } from "@/core/passes/soften/move";
-import type { Pass } from "@/core/plan/plan";
 import { parsePower } from "@/features/shared/ValueSlider";
 import { Part } from "../../panels/Panel";
 import { PassSlider } from "../../panels/PassSlider";

@@ -1,9 +1,9 @@
 "use client";
+import type { PassOf } from "@/core/passes/pass";
 import { useRef, type KeyboardEvent, type PointerEvent } from "react";
 import { hueName } from "@/core/mix/hueCurve";
 import { MOST_TINT_CHROMA, type TintMove } from "@/core/passes/tint/move";
 import { chromaOfHue, hueOfChroma } from "@/core/passes/tint/tintLine";
-import type { PassOf } from "@/core/plan/plan";
 import { formatZone } from "@/core/zones/zone";
 import { hueCss } from "../../scale/hueCss";
 import { useBench, useBenchState } from "../../state/BenchContext";

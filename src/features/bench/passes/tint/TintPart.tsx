@@ -1,9 +1,9 @@
 "use client";
+import type { PassOf } from "@/core/passes/pass";
 import { Button, Segmented } from "antd";
 import { hueName } from "@/core/mix/hueCurve";
 import { MOST_TINT_CHROMA, MOST_TINT_POINTS, type TintMove, type TintPoint } from "@/core/passes/tint/move";
 import { chromaOfHue } from "@/core/passes/tint/tintLine";
-import type { PassOf } from "@/core/plan/plan";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import { capital } from "@/features/shared/capital";
 import { Part } from "../../panels/Panel";

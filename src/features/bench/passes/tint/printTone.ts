@@ -1,4 +1,4 @@
-import type { Pass } from "@/core/plan/plan";
+import type { Pass } from "@/core/passes/pass";
 
 /** Whether a pass, the last one, tones all of the print: a tint that nothing confines. */
 export function isPrintTone({ move, region, gate, zonesOff, set }: Pass): boolean {

@@ -1,9 +1,9 @@
+import type { PassOf } from "@/core/passes/pass";
 import { hueName } from "@/core/mix/hueCurve";
 import type { TintMove, TintPoint } from "@/core/passes/tint/move";
 import { addTintPoint, hueOfChroma, moveTintPoint } from "@/core/passes/tint/tintLine";
 import { linearP3ToOklab } from "@/core/colour/oklab";
 import type { Vector3 } from "@/core/colour/matrix3";
-import type { PassOf } from "@/core/plan/plan";
 import { capital } from "@/features/shared/capital";
 import { formatZone } from "@/core/zones/zone";
 import type { BenchStore } from "../../state/benchStore";

@@ -1,6 +1,6 @@
+import type { Planes } from "../kernels/planes";
 import { DEPTH_STEPS, LEAST_DEPTH, LEAST_SHARE, SHARES, type Grain, type MOMENTS } from "../grain/grain";
 import type { Weights } from "../mix/weights";
-import type { Planes } from "./reference";
 
 // What the kernels for grain compute, in plain words. Packing and its numbers: ../grain/grain.ts.
 

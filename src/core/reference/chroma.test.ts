@@ -5,9 +5,8 @@ import { linearP3ToOklab } from "../colour/oklab";
 import { CHROMA_CONSTANTS, chromaConstants, lightOfColour, OUTPUT_SPACES, OUTPUT_TO_P3, tonesOfColour } from "../colour/printColour";
 import { P3_LUMINANCE } from "../colour/primaries";
 import { encodedLevels, encodedLight } from "../view/toneTables";
-import { KernelHeap } from "./kernelHeap";
-import { knotsOf } from "./pairTable";
-import { readTable } from "./reference";
+import { KernelHeap } from "../kernels/kernelHeap";
+import { readTable, knotsOf } from "../kernels/pairTable";
 
 // Kernels of colour beside the tone, against a plain reckoning in doubles.
 

@@ -9,9 +9,11 @@ import { SRGB_CURVE, curveTable } from "../colour/transferCurve";
 import { LMS_TO_LAB, P3_TO_LMS } from "../colour/oklab";
 import { staysWithin, type Weights } from "../mix/weights";
 import { ditherRow, noiseLine, noiseRow, NO_DITHER } from "../view/dither";
-import { CELL_FLOATS, KernelHeap } from "./kernelHeap";
-import { knotsOf, pairTable } from "./pairTable";
-import * as reference from "./reference";
+import { CELL_FLOATS, KernelHeap } from "../kernels/kernelHeap";
+import { CHROMA_FADE, FLOOR_KNEE, SHOULDER_FROM } from "../kernels/constants";
+import { knotsOf, pairTable, readTable } from "../kernels/pairTable";
+import type { Planes } from "../kernels/planes";
+import * as reference from "./kernels";
 import { anyNumber } from "../../../tests/anyNumber";
 
 // Every WebAssembly kernel against its plain twin, on seeded noise that includes the ends of the range.
@@ -49,7 +51,7 @@ function largestDifference(a: ArrayLike<number>, b: ArrayLike<number>): number {
 const planes = { red: noise(1), green: noise(2), blue: noise(3) };
 /** A source whose primaries lie far outside P3; its white is P3's. */
 const WIDE_TO_P3 = [1.5, -0.4, -0.1, -0.15, 1.2, -0.05, 0.02, -0.12, 1.1] as const;
-const applied = (toP3: Matrix3): reference.Planes => {
+const applied = (toP3: Matrix3): Planes => {
   const out = { red: new Float32Array(N), green: new Float32Array(N), blue: new Float32Array(N) };
   for (let i = 0; i < N; i++) {
     const [r, g, b] = apply3(toP3, [planes.red[i]!, planes.green[i]!, planes.blue[i]!]);
@@ -101,7 +103,7 @@ describe("mixing", () => {
       const fromP3 = invert3(toP3);
       const { heap, pointers } = heapWith(made.red, made.green, made.blue, new Float32Array(N), Float32Array.from(fromP3));
       const [r, g, b, out, matrix] = pointers as [number, number, number, number, number];
-      heap.run.mixWeights(r, g, b, out, N, red, green, blue, reference.FLOOR_KNEE, reference.SHOULDER_FROM, matrix);
+      heap.run.mixWeights(r, g, b, out, N, red, green, blue, FLOOR_KNEE, SHOULDER_FROM, matrix);
       // The brightest channel goes through a matrix and back: a few float32 steps more.
       expect(largestDifference(heap.f32(out, N), reference.mixWeights(made, weights, fromP3))).toBeLessThan(5e-6);
       if (!staysWithin(weights, toP3)) continue;
@@ -113,13 +115,8 @@ describe("mixing", () => {
 
 describe("hues", () => {
   const grey = { red: noise(5), green: noise(5), blue: noise(5) };
-  const constants = Float32Array.from([
-    ...P3_TO_LMS,
-    ...LMS_TO_LAB.slice(3),
-    reference.CHROMA_FADE.from,
-    1 / (reference.CHROMA_FADE.to - reference.CHROMA_FADE.from),
-  ]);
-  const run = (from: reference.Planes) => {
+  const constants = Float32Array.from([...P3_TO_LMS, ...LMS_TO_LAB.slice(3), CHROMA_FADE.from, 1 / (CHROMA_FADE.to - CHROMA_FADE.from)]);
+  const run = (from: Planes) => {
     const { heap, pointers } = heapWith(from.red, from.green, from.blue, constants, new Float32Array(N), new Float32Array(N));
     const [r, g, b, c, hue, fade] = pointers as [number, number, number, number, number, number];
     heap.run.hueFade(r, g, b, hue, fade, N, c);
@@ -184,7 +181,7 @@ describe("tables", () => {
   test("values outside 0–1 count as the nearer end", () => {
     const { heap: own, pointers: at } = heapWith(Float32Array.of(-5, 2, -0, 1e9), weave);
     own.run.lookUp(at[0]!, at[0]!, 4, at[1]!, knotsOf(weave));
-    const [low, high] = [reference.readTable(weave, 0), reference.readTable(weave, 1)];
+    const [low, high] = [readTable(weave, 0), readTable(weave, 1)];
     expect(largestDifference(own.f32(at[0]!, 4), [low, high, low, high])).toBeLessThan(ROUNDING);
   });
 });

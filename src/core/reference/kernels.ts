@@ -1,4 +1,7 @@
-import { CELL_FLOATS } from "./kernelHeap";
+import { exposedLuminance } from "../colour/exposedLuminance";
+import { CHROMA_FADE, FLOOR_KNEE, SHOULDER_FROM } from "../kernels/constants";
+import { Planes } from "../kernels/planes";
+import { CELL_FLOATS } from "../kernels/kernelHeap";
 import { atStrength } from "../blend/atStrength";
 import { blend, type BlendMode } from "../blend/blend";
 import { luminanceToTone, toneToLuminance } from "../colour/lstar";
@@ -6,19 +9,12 @@ import { apply3, IDENTITY3, invert3, type Matrix3, type Vector3 } from "../colou
 import { LMS_TO_LAB, linearP3ToOklab, oklabToLch, P3_TO_LMS } from "../colour/oklab";
 import { P3_LUMINANCE } from "../colour/primaries";
 import type { Weights } from "../mix/weights";
-import { knotsOf } from "./pairTable";
-import { exposedLuminance } from "../passes/exposure/exposure";
+import { readTable, knotsOf } from "../kernels/pairTable";
 import type { SeparateStep } from "../steps/colourStep";
 import type { StopsRows } from "../steps/orderedStops";
 
 // The kernels in plain TypeScript: what they compute, without how. Used by the tests, which hold
 // the WebAssembly to these, and to read.
-
-export interface Planes {
-  red: Float32Array;
-  green: Float32Array;
-  blue: Float32Array;
-}
 
 /**
  * Stored RGB levels to linear Display P3; colours outside it lie outside 0–1.
@@ -40,12 +36,6 @@ export function decode(
   }
   return planes;
 }
-
-/** Where, as a part of the light kept, a mix with negative weights begins to bend instead of falling below black. */
-export const FLOOR_KNEE = 0.25;
-
-/** Luminance from which a mix bends that would pass white. */
-export const SHOULDER_FROM = 0.5;
 
 /**
  * The mixed luminance of each pixel: Σ weight · channel, bent where it would leave 0–1.
@@ -71,9 +61,6 @@ export function mixWeights({ red, green, blue }: Planes, weights: Weights, fromP
     return clamp01(SHOULDER_FROM + above / (1 + (above * (top / room - 1)) / top));
   });
 }
-
-/** OKLCH chroma at which a colour begins to count as coloured, and from which it fully does. */
-export const CHROMA_FADE = { from: 0.008, to: 0.06 } as const;
 
 /** OKLCH hue in turns 0–1, and how far the hue response applies (0 neutral … 1 coloured), of each pixel. */
 export function hueFade({ red, green, blue }: Planes): { hue: Float32Array; fade: Float32Array } {
@@ -243,14 +230,6 @@ export function exposeBy(tone: Float32Array, stops: Float32Array, onPaper = fals
 /** One plane laid over another. */
 export function blendPlanes(below: Float32Array, above: Float32Array, mode: BlendMode): Float32Array {
   return below.map((t, i) => clamp01(blend(mode, t, above[i]!)));
-}
-
-/** The value of a pair table at x of 0–1, linear between knots. */
-export function readTable(table: Float32Array, x: number): number {
-  const knots = knotsOf(table);
-  const at = clamp01(x) * knots;
-  const k = Math.min(Math.floor(at), knots);
-  return table[2 * k]! + table[2 * k + 1]! * (at - k);
 }
 
 function clamp01(v: number): number {

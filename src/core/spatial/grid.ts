@@ -1,4 +1,4 @@
-import type { Size } from "../spatial/areaReduce";
+import type { Size } from "./areaReduce";
 
 /**
  * A rectangle of pixels of a picture at some size, on which shapes are laid out: pixel (i, j) has its middle

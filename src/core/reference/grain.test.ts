@@ -2,8 +2,8 @@ import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { LEAST_DEPTH, LEAST_SHARE, MOMENTS } from "../grain/grain";
 import { LUMINANCE_WEIGHTS } from "../mix/weights";
-import { grainOf, momentsOf, packGrain, unpackChannel } from "./grainReference";
-import { KernelHeap } from "./kernelHeap";
+import { grainOf, momentsOf, packGrain, unpackChannel } from "./grain";
+import { KernelHeap } from "../kernels/kernelHeap";
 import { anyNumber } from "../../../tests/anyNumber";
 
 // Two colours that stand for all a pixel is made of: what they keep, and the kernels against their plain twins.
