@@ -14,7 +14,7 @@ import { SOFT_KNOTS } from "@/core/steps/knots";
 import { ROWS_TO_A_SIDE } from "@/core/steps/orderedStops";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 import { ArraySlots } from "./arraySlots";
-import { ChromaBand, type ChromaPlanes, type OwnChroma } from "./chromaBand";
+import { ChromaBand, type OwnChroma } from "./chromaBand";
 import { OutputBand } from "./outputBand";
 import { padded, SurroundingsBand, type BandPlace } from "./surroundingsBand";
 
@@ -29,7 +29,23 @@ const MEAN_KNOTS = 4096;
 const MEAN_TO_TONE = pairTable(MEAN_KNOTS, luminanceToTone);
 
 /** What the planes of a band hold. */
-export const PLANES = ["red", "green", "blue", "hue", "fade", "tone", "stops", "around", "above", "mask", "a", "b"] as const;
+export const PLANES = [
+  "red",
+  "green",
+  "blue",
+  "hue",
+  "fade",
+  "tone",
+  "stops",
+  "around",
+  "above",
+  "mask",
+  "a",
+  "b",
+  "darker",
+  "darkerA",
+  "darkerB",
+] as const;
 export type PlaneName = (typeof PLANES)[number];
 
 /** Tables held at once: those of a run of a few passes, what output is read through, gains over hue. */
@@ -264,18 +280,21 @@ export class BandMachine {
     this.#chroma.toLight(this.padded);
   }
 
-  /** a, b of the darker tones of a band, after its mean light was made → those of both: the darker tones, and what the lighter ones have, from places in whole planes. */
-  meanChroma(darker: Float32Array, darkerFrom: number, lighter: ChromaPlanes, lighterFrom: number): void {
-    this.putNext("around", darker, darkerFrom);
-    this.#chroma.meet(lighter, lighterFrom, this.padded, this.#pixels);
+  /** Keeps tone, and a and b where there is colour, as those of the darker tones of the band. */
+  setDarker(isColoured: boolean): void {
+    this.view("darker").set(this.view("tone"));
+    if (!isColoured) return;
+    this.view("darkerA").set(this.view("a"));
+    this.view("darkerB").set(this.view("b"));
   }
 
-  /** tone → the tone of its light and that of other tones, whose share is given: `n` of them, from places in whole planes. */
-  meanLight(other: Float32Array, share: Float32Array, otherFrom: number, shareFrom: number, n: number): void {
-    const { tone, above, mask } = this.plane;
-    this.put("above", other, otherFrom, otherFrom + n);
-    this.put("mask", share, shareFrom, shareFrom + n);
-    this.run.meanLight(tone, above, mask, tone, padded(n), this.#meanTable, MEAN_KNOTS);
+  /** tone, a, b, which are the lighter's → the tone of its light and the darker's, by the share of the lighter, read from `from` on; and the colour of both. */
+  meetDarker(share: Float32Array, from: number, isColoured: boolean): void {
+    const { tone, mask, darker } = this.plane;
+    this.putNext("mask", share, from);
+    if (isColoured) this.view("above").set(this.view("tone"));
+    this.run.meanLight(darker, tone, mask, tone, this.padded, this.#meanTable, MEAN_KNOTS);
+    if (isColoured) this.#chroma.meet(this.padded);
   }
 
   /** mask → mask times a small plane of the whole picture. */

@@ -94,11 +94,10 @@ export class ChromaBand {
     return [tone + 4 * pixel, a + 4 * pixel, b + 4 * pixel];
   }
 
-  /** a and b of the darker tone (in around), with those of the lighter (in above), its share in mask and their mean in tone → those of both together. hue and fade are anything afterwards. */
-  meet(lighter: ChromaPlanes, from: number, n: number, pixels: number): void {
-    const { around, above, mask, tone, a, b, hue, fade } = this.plane;
-    this.heap.f32(hue, pixels).set(lighter.a.subarray(from, from + pixels));
-    this.heap.f32(fade, pixels).set(lighter.b.subarray(from, from + pixels));
-    this.heap.run.meanChroma(around, above, mask, tone, a, b, hue, fade, n);
+  /** a, b of the lighter tone (in above), with those of the darker, the lighter's share in mask and their mean in tone → those of both together. */
+  meet(n: number): void {
+    const { darker, above, mask, tone, a, b, darkerA, darkerB } = this.plane;
+    this.heap.run.meanChroma(darker, above, mask, tone, darkerA, darkerB, a, b, n);
+    for (const [made, place] of [[darkerA, a], [darkerB, b]] as const) this.heap.f32(place, n).set(this.heap.f32(made, n)); // prettier-ignore
   }
 }

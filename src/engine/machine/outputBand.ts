@@ -1,7 +1,7 @@
 import type { OutputSpace } from "@/core/colour/printColour";
 import type { KernelHeap } from "@/core/kernels/kernelHeap";
 import { knotsOf } from "@/core/kernels/pairTable";
-import { DITHER_PERIOD, noiseLine, type Noise } from "@/core/view/dither";
+import { DITHER_PERIOD, ditherRow, noiseLine, type Noise } from "@/core/view/dither";
 import { WAVES_PERIOD } from "@/core/view/coderNoise";
 import type { ArraySlots } from "./arraySlots";
 import type { PlaneName } from "./bandMachine";
@@ -21,11 +21,13 @@ export class OutputBand {
   readonly #levels: number;
   readonly #ditherRow: number;
   readonly #wavesRow: number;
+  /** A row without dither, then all rows of it. */
+  readonly #ditherTile: number;
   #table: Float32Array = new Float32Array(4);
 
   /** Bytes it reserves in the heap of a machine of so many pixels. */
   static bytes(capacity: number): number {
-    return (4 + 6) * capacity + 4 * 4 * Math.max(capacity, DITHER_PERIOD) + 4 * WAVES_PERIOD + 64;
+    return (4 + 6) * capacity + 4 * 4 * Math.max(capacity, DITHER_PERIOD) + 4 * WAVES_PERIOD + 4 * DITHER_PERIOD * (1 + DITHER_PERIOD) + 64;
   }
 
   constructor(
@@ -38,6 +40,8 @@ export class OutputBand {
     this.#levels = heap.reserve(6 * capacity);
     this.#ditherRow = heap.reserve(4 * 4 * Math.max(capacity, DITHER_PERIOD));
     this.#wavesRow = heap.reserve(4 * WAVES_PERIOD);
+    this.#ditherTile = heap.reserve(4 * DITHER_PERIOD * (1 + DITHER_PERIOD));
+    for (let y = 0; y < DITHER_PERIOD; y++) heap.f32(this.#ditherTile + 4 * DITHER_PERIOD * (1 + y), DITHER_PERIOD).set(ditherRow(y));
   }
 
   /** Sets the table that tones are read through, in levels of the output. */
@@ -50,11 +54,12 @@ export class OutputBand {
     this.chroma.setOutput(space, depth);
   }
 
-  /** tone → one row of opaque grey pixels, 4 bytes each. */
-  greyRgbaRow(from: number, width: number, ditherRow: Float32Array): Uint8Array {
-    const mask = this.#setDither(ditherRow);
-    this.heap.run.greyToRgba(this.machine.plane.tone + 4 * from, this.#bytes, padded(width), ...this.#greys(), this.#ditherRow, mask);
-    return this.heap.u8(this.#bytes, 4 * width);
+  /** tone → opaque grey pixels of the band, 4 bytes each, in rows of a width, of which the first is row y of what is shown; dithered or flat. */
+  greyRgba(width: number, y: number, dithered: boolean): Uint8Array {
+    const [table, knots] = this.#greys();
+    return this.#rgbaRows(width, y, dithered, (from, out, n, dither) => {
+      this.heap.run.greyToRgba(this.machine.plane.tone + 4 * from, out, n, table, knots, dither, DITHER_PERIOD - 1);
+    });
   }
 
   /** red, green, blue → opaque Display P3 pixels of the band. */
@@ -64,11 +69,23 @@ export class OutputBand {
     return this.heap.u8(this.#bytes, 4 * pixels);
   }
 
-  /** tone, a, b → one row of opaque pixels. */
-  printRgbaRow(from: number, width: number, ditherRow: Float32Array): Uint8Array {
-    const mask = this.#setDither(ditherRow);
-    this.chroma.toRgba(from, padded(width), this.#bytes, this.#greys(), [this.#ditherRow, mask]);
-    return this.heap.u8(this.#bytes, 4 * width);
+  /** The same with the colour on them: tone, a, b → opaque pixels. */
+  printRgba(width: number, y: number, dithered: boolean): Uint8Array {
+    const greys = this.#greys();
+    return this.#rgbaRows(width, y, dithered, (from, out, n, dither) => {
+      this.chroma.toRgba(from, n, out, greys, [dither, DITHER_PERIOD - 1]);
+    });
+  }
+
+  /** Makes pixels row after row; what a kernel writes beyond a row, to fill its four, the next row writes over. */
+  #rgbaRows(width: number, y: number, dithered: boolean, row: (from: number, out: number, n: number, dither: number) => void): Uint8Array {
+    const { pixels } = this.machine;
+    const n = padded(width);
+    for (let from = 0; from < pixels; from += width, y++) {
+      const line = dithered ? 1 + (y & (DITHER_PERIOD - 1)) : 0;
+      row(from, this.#bytes + 4 * from, n, this.#ditherTile + 4 * DITHER_PERIOD * line);
+    }
+    return this.heap.u8(this.#bytes, 4 * pixels);
   }
 
   /** tone, a, b → one row of 8-bit levels of three channels, dithered: each by waves of its own, if there are any. */

@@ -1,5 +1,4 @@
 import type { Size } from "@/core/spatial/areaReduce";
-import { ditherRow, NO_DITHER } from "@/core/view/dither";
 import type { BandMachine } from "./bandMachine";
 import { CHROMA_PLANES } from "./chromaBand";
 import type { PrintRows } from "./printRows";
@@ -30,26 +29,21 @@ export function pixelsIn(buffer: ArrayBuffer | undefined, pixels: number): Uint8
 export function showBand(
   machine: BandMachine,
   rgba: Uint8Array,
-  { first, width, y, rows }: { first: number; width: number; y: number; rows: number },
+  { first, width, y }: { first: number; width: number; y: number },
   { dithered, colourShare }: Looks,
   isColoured: boolean,
 ): void {
   if (isColoured && colourShare) machine.limitChroma(colourShare);
-  for (let row = 0; row < rows; row++) {
-    const dither = dithered ? ditherRow(y + row) : NO_DITHER;
-    const pixels = isColoured
-      ? machine.output.printRgbaRow(row * width, width, dither)
-      : machine.output.greyRgbaRow(row * width, width, dither);
-    rgba.set(pixels, 4 * (first + row * width));
-  }
+  const { output } = machine;
+  rgba.set(isColoured ? output.printRgba(width, y, dithered) : output.greyRgba(width, y, dithered), 4 * first);
 }
 
 /** Turns whole planes of a print into pixels. */
 export function showRows(machine: BandMachine, rgba: Uint8Array, print: Size, { tone, chroma }: PrintRows, looks: Looks): void {
-  forBandsOf(machine, print, (first, end, y, rows) => {
+  forBandsOf(machine, print, (first, end, y) => {
     machine.put("tone", tone, first, end);
     if (chroma) for (const name of CHROMA_PLANES) machine.put(name, chroma[name], first, end);
-    showBand(machine, rgba, { first, width: print.width, y, rows }, looks, chroma !== undefined);
+    showBand(machine, rgba, { first, width: print.width, y }, looks, chroma !== undefined);
   });
 }
 

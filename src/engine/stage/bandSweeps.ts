@@ -5,8 +5,8 @@ import type { CompiledPlan } from "@/core/plan/compilePlan";
 import type { StepBase } from "../evaluate/bases";
 import type { Checkpoints } from "./checkpoints";
 import { bandStep } from "@/core/steps/step";
-import { inputs, type TaskTones } from "../tasks/bands";
-import { putMean, type Shown, type Evaluation, type EvaluatedPart, type TaskRun } from "../tasks/evaluateTask";
+import { inputs, putTones, type TaskTones } from "../tasks/bands";
+import type { Evaluation, EvaluatedPart, TaskRun } from "../tasks/evaluateTask";
 import { output, input, type TaskPlane } from "../tasks/taskPlanes";
 import type { GrownPlane, Rows } from "../machine/grownPlane";
 import { readsOf } from "../steps/steps";
@@ -83,9 +83,7 @@ export class BandSweeps {
     const reads = new Set(runs.flatMap(({ steps }) => steps.map(readsOf)));
     const needsHues = reads.has("mixed with hues") || (from === undefined && this.#mix!.hueTable);
     const needsColour = from === undefined || reads.has("mixed") || reads.has("mixed with hues");
-    // Where nothing is done, the mean of both tones is all that is shown.
-    const isMeanAlone = runs.length === 0 && from !== undefined && shown !== undefined && source.grain !== undefined;
-    const parts = (isMeanAlone ? [] : source.parts).map((part, i): EvaluatedPart => {
+    const parts = source.parts.map((part, i): EvaluatedPart => {
       const colour = this.#mixed.get(part)!;
       return {
         from: from === undefined ? undefined : tones(from, part),
@@ -96,7 +94,6 @@ export class BandSweeps {
         runs: runs.map((run) => ({ ...taskRun(run, i), kept: made.has(run.to) ? tones(run.to, part) : undefined })),
       };
     });
-    const last = this.#last;
     return {
       place: { ...source.place, width: source.size.width },
       toP3: source.toP3,
@@ -106,7 +103,7 @@ export class BandSweeps {
       shown: shown && {
         looks: shown.looks,
         isColoured: shown.isColoured,
-        mean: source.grain && this.#meanOf((part) => tones(last, part)),
+        share: source.grain && input(source.grain.share),
         rgba: { plane: shown.rgba, each: 4, isOutput: true },
       },
     };
@@ -125,17 +122,15 @@ export class BandSweeps {
     };
   }
 
-  #meanOf(tones: (part: Part) => TaskTones): NonNullable<Shown["mean"]> {
-    return { darker: tones("darker"), lighter: tones("lighter"), share: input(this.source.grain!.share) };
-  }
-
   /** Makes planes of the mean light of the two tones of each pixel after a step, and of the colour on them where they are wanted. */
   takeMean(step: number, out: { tone: Float32Array } | { a: Float32Array; b: Float32Array }): void {
-    const { machine, bands } = this.source;
+    const { machine, bands, grain } = this.source;
     const tones = this.#tonesOf(NOTHING);
-    const mean = this.#meanOf((part) => tones(step, part));
     for (const band of bands) {
-      putMean(machine, mean, band, this.#laysColour, "a" in out);
+      putTones(machine, tones(step, "darker"), band, this.#laysColour);
+      machine.setDarker("a" in out);
+      putTones(machine, tones(step, "lighter"), band, this.#laysColour);
+      machine.meetDarker(grain!.share, band.first, "a" in out);
       for (const [name, plane] of Object.entries(out)) machine.take(name as "tone" | "a" | "b", plane, band.first);
     }
   }

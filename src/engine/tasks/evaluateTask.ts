@@ -42,18 +42,18 @@ export interface TaskRun extends BandRun {
   kept: TaskTones | undefined;
 }
 
-/** How finished tones are shown: those of a machine, or the mean light of two for each pixel, by the share of the lighter. */
+/** How finished tones are shown: those of the one part, or the mean light of the two for each pixel, by the share of the lighter. */
 export interface Shown {
   looks: Looks;
   isColoured: boolean;
-  mean: { darker: TaskTones; lighter: TaskTones; share: TaskPlane } | undefined;
+  share: TaskPlane | undefined;
   rgba: TaskPlane<Uint8Array>;
 }
 
 export const evaluateTask: Task<Evaluation> = {
   weigh: ({ parts, shown }) =>
     parts.reduce((sum, { from, runs }) => sum + (from ? 0 : 2) + runs.reduce((all, run) => all + weightOfRun(run), 0), 0) +
-    (shown ? (shown.mean ? 2 : 1) * (shown.isColoured ? 4 : 1) : 0),
+    (shown ? (shown.share ? 2 : 1) * (shown.isColoured ? 4 : 1) : 0),
   begin(machine, { toP3, mix, shown }) {
     machine.setGamut(toP3);
     machine.setMix(mix);
@@ -62,7 +62,10 @@ export const evaluateTask: Task<Evaluation> = {
     if (shown.looks.coloured) machine.output.setSpace(shown.looks.coloured, 8);
   },
   perform(machine, job, band) {
-    for (const part of job.parts) evaluatePart(machine, job, part, band);
+    job.parts.forEach((part, i) => {
+      if (i > 0) machine.setDarker(job.laysColour);
+      evaluatePart(machine, job, part, band);
+    });
     if (job.shown) show(machine, job, job.shown, band);
   },
 };
@@ -89,23 +92,7 @@ function evaluatePart(machine: BandMachine, { place, mix, laysColour }: Evaluati
   evaluateBand(machine, { mix, laysColour, runs: part.runs }, supply);
 }
 
-function show(machine: BandMachine, { place, laysColour }: Evaluation, { looks, isColoured, mean, rgba }: Shown, band: Band): void {
-  if (mean) putMean(machine, mean, band, laysColour, isColoured);
+function show(machine: BandMachine, { place }: Evaluation, { looks, isColoured, share, rgba }: Shown, band: Band): void {
+  if (share) machine.meetDarker(share.plane, band.first, isColoured);
   showBand(machine, rgba.plane, { ...band, width: place.width }, looks, isColoured);
-}
-
-/** Puts the mean light of the two tones of each pixel into a machine, and of the colour on them. */
-export function putMean(
-  machine: BandMachine,
-  { darker, lighter, share }: NonNullable<Shown["mean"]>,
-  band: Band,
-  laysColour: boolean,
-  isColoured: boolean,
-): void {
-  const { first, end } = band;
-  putTones(machine, darker, band, laysColour);
-  machine.meanLight(lighter.tone.plane, share.plane, first, first, end - first);
-  if (!isColoured || !lighter.chroma) return;
-  const { a, b } = lighter.chroma;
-  machine.meanChroma(darker.tone.plane, first, { a: a.plane, b: b.plane }, first);
 }
