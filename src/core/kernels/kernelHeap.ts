@@ -154,6 +154,9 @@ export interface KernelExports {
   addTable(plane: number, tone: number, n: number, table: number, knots: number): void;
   scaleLookedUp(plane: number, tone: number, n: number, table: number, knots: number): void;
   exposeBy(tone: number, stops: number, out: number, n: number, onPaper: number): void;
+  /** values: n + 1 of them; less: as many, 0 for none. out: n + 1 pairs. */
+  pairsOf(values: number, less: number, out: number, n: number): void;
+  between(a: number, b: number, share: number, out: number, n: number): void;
   meanLight(a: number, b: number, share: number, out: number, n: number, table: number, knots: number): void;
   /** Planes `stride` bytes apart: moments in the order of MOMENTS, grain as the darker's channels, the lighter's, the share. */
   addMoments(

@@ -437,6 +437,18 @@ describe("spatial steps", () => {
     heap.run.meanLight(t, o, s, out, N, at, knotsOf(table));
     expect(largestDifference(heap.f32(out, N), tone)).toBeLessThan(2e-6);
   });
+  test("so much of the way from one plane to another, and pairs of values, agree with their twins", () => {
+    const [other, share] = [noise(43), noise(44)];
+    const { heap, pointers } = heapWith(tone, other, share, new Float32Array(2 * N + 8));
+    const [t, o, s, out] = pointers as [number, number, number, number];
+    heap.run.between(t, o, s, out, N);
+    expect(largestDifference(heap.f32(out, N), reference.between(tone, other, share))).toBeLessThan(1e-6);
+    const n = N - 4;
+    for (const less of [undefined, other.subarray(0, n + 1)]) {
+      heap.run.pairsOf(t, less ? o : 0, out, n);
+      expect(largestDifference(heap.f32(out, 2 * (n + 1)), reference.pairsOf(tone.subarray(0, n + 1), less))).toBeLessThan(1e-6);
+    }
+  });
   test.each(BLEND_MODES.map((mode, i) => [mode, i] as const))("%s agrees with its twin", (mode, i) => {
     const above = noise(35);
     above.set([1, 0, 0, 1, 0.5], 0);

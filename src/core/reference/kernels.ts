@@ -138,6 +138,20 @@ export function multiply(a: Float32Array, b: Float32Array): Float32Array {
   return a.map((v, i) => v * b[i]!);
 }
 
+/** A pair table of values, less others. */
+export function pairsOf(values: Float32Array, less: Float32Array | undefined): Float32Array {
+  const at = (k: number) => Math.fround(values[k]! - (less?.[k] ?? 0));
+  return Float32Array.from({ length: 2 * values.length }, (_, i) => {
+    const k = i >> 1;
+    return i % 2 === 0 ? at(k) : k + 1 < values.length ? at(k + 1) - at(k) : 0;
+  });
+}
+
+/** So much of the way from one plane to another. */
+export function between(a: Float32Array, b: Float32Array, share: Float32Array): Float32Array {
+  return a.map((first, i) => first + share[i]! * (b[i]! - first));
+}
+
 /** The tone of the light of two, so much of it of the second. */
 export function meanLight(a: Float32Array, b: Float32Array, share: Float32Array): Float32Array {
   return a.map((t, i) => luminanceToTone(toneToLuminance(t) + share[i]! * (toneToLuminance(b[i]!) - toneToLuminance(t))));

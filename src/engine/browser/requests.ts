@@ -62,6 +62,7 @@ export function showingOf(look: BenchLook): Showing {
   const showing = {
     table,
     dithered: look.kind !== "stepped" && look.kind !== "colour",
+    isSmooth: of === "print" && (!isLook(look) || look.kind === "picture"),
     of,
     screens: false,
     // The map lies over the print as it is.

@@ -31,6 +31,8 @@ export interface LaidPlanes {
 /** What is done on a band. */
 export interface BandPlan<R extends BandRun> {
   mix: CompiledMix;
+  /** Whether the mix is left as light, which is all that its runs read. */
+  mixesLight?: boolean;
   /** Whether colour is laid on tones at all. */
   laysColour: boolean;
   runs: readonly R[];
@@ -54,7 +56,8 @@ export function evaluateBand<R extends BandRun>(machine: BandMachine, plan: Band
   if (supply.putTones) supply.putTones();
   else {
     supply.putColour(plan.mix.hueTable !== undefined);
-    machine.mix();
+    if (plan.mixesLight) machine.mixLight();
+    else machine.mix();
     if (plan.laysColour) machine.clearChroma();
     supply.onTones?.(undefined);
   }

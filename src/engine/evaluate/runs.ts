@@ -72,11 +72,11 @@ export function looksAtWholeAfterMix({ passes }: Pick<CompiledPlan, "passes">): 
 }
 
 /**
- * The plan's passes as runs. A run ends where the tones are wanted (around the hand), around every step that looks at surroundings and every mask;
+ * The plan's passes as runs. A run ends where the tones are wanted, around every step that looks at surroundings and every mask;
  * passes that change nothing are in a run without doing anything.
  */
-export function runsOf(plan: CompiledPlan, hand: Hand): Run[] {
-  const cuts = new Set([0, plan.passes.length, hand.first, hand.end]);
+export function runsOf(plan: CompiledPlan, wanted: Iterable<number> = []): Run[] {
+  const cuts = new Set([0, plan.passes.length, ...wanted]);
   plan.passes.forEach(({ step, mask }, i) => (mask || (step && step.kind !== "table")) && cuts.add(i).add(i + 1));
   const places = [...cuts].sort((a, b) => a - b);
   return places.slice(1).map((to, i) => {

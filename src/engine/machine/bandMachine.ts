@@ -228,7 +228,17 @@ export class BandMachine {
   }
 
   /** The same by any mix, into any plane. */
-  mixInto(plane: PlaneName, { weights, hueTable }: CompiledMix): void {
+  mixInto(plane: PlaneName, mix: CompiledMix): void {
+    this.#lightInto(plane, mix);
+    this.run.lookUp(this.plane[plane], this.plane[plane], this.padded, this.#toneTable, LUMINANCE_KNOTS);
+  }
+
+  /** The same, leaving light where tones would be. */
+  mixLight(): void {
+    this.#lightInto("tone", this.#mix);
+  }
+
+  #lightInto(plane: PlaneName, { weights, hueTable }: CompiledMix): void {
     const p = this.plane;
     const [out, n] = [p[plane], this.padded];
     const { run } = this;
@@ -236,7 +246,6 @@ export class BandMachine {
     if (staysWithin(weights, this.#toP3)) run.mixWithin(p.red, p.green, p.blue, out, n, red, green, blue);
     else run.mixWeights(p.red, p.green, p.blue, out, n, red, green, blue, FLOOR_KNEE, SHOULDER_FROM, this.#fromP3);
     if (hueTable) run.hueGain(out, p.hue, p.fade, n, this.tables.at(hueTable), knotsOf(hueTable));
-    run.lookUp(out, out, n, this.#toneTable, LUMINANCE_KNOTS);
   }
 
   /** a, b → none. */
@@ -295,6 +304,13 @@ export class BandMachine {
     if (isColoured) this.view("above").set(this.view("tone"));
     this.run.meanLight(darker, tone, mask, tone, this.padded, this.#meanTable, MEAN_KNOTS);
     if (isColoured) this.#chroma.meet(this.padded);
+  }
+
+  /** tone → its mean with the darker's, by the share of the lighter: where both are light already. */
+  meetDarkerLight(share: Float32Array, from: number): void {
+    const { tone, mask, darker } = this.plane;
+    this.putNext("mask", share, from);
+    this.run.between(darker, tone, mask, tone, this.padded);
   }
 
   /** mask → mask times a small plane of the whole picture. */

@@ -2,7 +2,9 @@ import fc from "fast-check";
 import { expect, test } from "vitest";
 import { compilePlan } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
-import { knotsOf } from "@/core/kernels/pairTable";
+import { toneToLuminance } from "@/core/colour/lstar";
+import { knotsOf, readTable } from "@/core/kernels/pairTable";
+import { lookTable } from "@/core/view/toneTables";
 import { anyStrands } from "../../../tests/anyPlan";
 import { TableFuser } from "./fuseTables";
 
@@ -44,6 +46,30 @@ test("a fused run is as its tables one after the other, within the bound, for up
       expect(worst).toBeLessThan(FUSED_ERROR);
     }),
     { seed: 17, numRuns: 40 },
+  );
+});
+
+test("levels and light read through fused tables are those of the tables one after the other, whichever of them are moved", () => {
+  const look = lookTable({ kind: "picture" });
+  const levelOf = (tone: number) => readTable(look, Math.min(Math.max(tone, 0), 1));
+  fc.assert(
+    fc.property(fc.array(anyStrands(), { minLength: 1, maxLength: 8 }), fc.nat(8), fc.constantFrom("tone", "light"), (all, moved, over) => {
+      const tables = tablesOf(all);
+      const fuser = new TableFuser();
+      const [shown, lit, ofLight] = [fuser.shown(tables, moved, look, over), fuser.lit(tables, moved, over), fuser.shownOfLight(look)];
+      let [worstLevel, worstGrain] = [0, 0];
+      for (let i = 0; i <= 4096; i++) {
+        const tone = i / 4096;
+        const exact = levelOf(tables.reduce((reached, table) => read(table, reached), tone));
+        const found = over === "tone" ? tone : toneToLuminance(tone);
+        worstLevel = Math.max(worstLevel, Math.abs(readTable(shown, found) - exact));
+        worstGrain = Math.max(worstGrain, Math.abs(readTable(ofLight, read(lit, found)) - exact));
+      }
+      // Steeply opened blacks err most: a part of a level, beneath a dither of a whole one.
+      expect(worstLevel).toBeLessThan(0.3);
+      expect(worstGrain).toBeLessThan(0.3);
+    }),
+    { seed: 19, numRuns: 30 },
   );
 });
 

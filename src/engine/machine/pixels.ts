@@ -11,6 +11,8 @@ export interface Looks {
   /** Levels 0–255 over tone, or over linear light when `of` is the colour. */
   table: Float32Array;
   dithered: boolean;
+  /** Whether levels change smoothly with tones, so that they may be read through a table of other knots. */
+  isSmooth?: boolean | undefined;
   /** The space in whose channels colour laid on a print's tones is shown with them; absent where tones alone are. */
   coloured?: OutputSpace | undefined;
   /** How far it is shown, over tone 0–1; absent where it is everywhere. */

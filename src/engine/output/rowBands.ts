@@ -9,7 +9,7 @@ import { BAND_PIXELS, BandMachine } from "../machine/bandMachine";
 import { CHROMA_PLANES } from "../machine/chromaBand";
 import { looksAtPicture } from "../masks/maskKeys";
 import { RowBand, type RowPlan } from "./rowBand";
-import { closeReach, laysColour, NO_HAND, readsColour, runsOf } from "../evaluate/runs";
+import { closeReach, laysColour, readsColour, runsOf } from "../evaluate/runs";
 import type { ShownMask } from "../masks/stageMasks";
 import { colourSpreadOf } from "../steps/colourSteps";
 import { StopsPlanes } from "../masks/stopsPlanes";
@@ -51,7 +51,7 @@ export class RowBands {
     this.#rowsInBand = Math.max(1, Math.floor(bandPixels / width), Math.min(BAND_REACHES * reach, most));
     const machine = (this.machine = new BandMachine(Math.max(bandPixels, width * (this.#rowsInBand + 2 * reach)), TONE_KNOTS));
     machine.setMix(plan);
-    const runs = runsOf(plan, NO_HAND)
+    const runs = runsOf(plan)
       .filter(({ from }) => isColoured || !laysColour(plan.passes[from]!))
       .map((run) => ({ ...run, base: bases.steps.get(run.from) }));
     const masks = [shown?.mask, ...runs.map(({ mask }) => mask)];

@@ -28,6 +28,9 @@ export interface ShownOnTheWay {
   rgba: Uint8Array;
   looks: Looks;
   isColoured: boolean;
+  /** Whether what runs leave is light, whose mean is shown; whether that is what the mix leaves. */
+  isLight?: boolean;
+  mixesLight?: boolean;
 }
 
 /** Sweeps over the bands of a source, from checkpoint to checkpoint of the tones after the steps of a plan. */
@@ -98,11 +101,13 @@ export class BandSweeps {
       place: { ...source.place, width: source.size.width },
       toP3: source.toP3,
       mix: this.#mix!,
+      mixesLight: shown?.mixesLight ?? false,
       laysColour: this.#laysColour,
       parts,
       shown: shown && {
         looks: shown.looks,
         isColoured: shown.isColoured,
+        isLight: shown.isLight ?? false,
         share: source.grain && input(source.grain.share),
         rgba: { plane: shown.rgba, each: 4, isOutput: true },
       },

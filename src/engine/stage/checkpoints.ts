@@ -43,7 +43,7 @@ export function passPainted(before: StepKeys, { mixKey, passes }: StepKeys): num
 }
 
 /** The tones after a step, and colour on them, good for as long as the step has this key. */
-interface Checkpoint {
+export interface Checkpoint {
   key: string;
   tone: Float32Array;
   /** Colour beside the tones, once a pass before this has laid any. */
@@ -84,7 +84,7 @@ export class Checkpoints {
   startStep(keys: StepKeys, kept: ReadonlySet<number>): number | undefined {
     const steps = [...kept].sort((a, b) => a - b);
     const missing = steps.findIndex((step) => !this.#isGood(step, keys));
-    return missing < 0 ? keys.steps.length - 1 : steps[missing - 1];
+    return missing < 0 ? steps.at(-1) : steps[missing - 1];
   }
 
   /** Makes those to keep that are missing, to be filled, with room for colour from a step on, and lets go of what is wrong or no longer wanted; returns their steps. */

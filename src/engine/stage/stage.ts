@@ -12,22 +12,17 @@ import { dustLook } from "@/core/spots/dustLook";
 import { drawScreens } from "@/core/view/screens";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 import type { Bases, ColourBases } from "../evaluate/bases";
-import { BandSweeps, type LaidRun, type ShownOnTheWay } from "./bandSweeps";
 import type { ChromaPlanes } from "../machine/chromaBand";
-import { Checkpoints, keysAfter, NO_KEYS, passPainted, type StepKeys } from "./checkpoints";
-import { TableFuser } from "../machine/fuseTables";
-import { rowsSince } from "../machine/grownPlane";
 import { gateBase, type Analysis } from "../masks/maskBases";
-import { isGatheredOnTheWay, needsBases, type MaskBases } from "../masks/maskKeys";
+import { isGatheredOnTheWay, needsBases } from "../masks/maskKeys";
 import { type MaskPicture } from "../masks/maskPlane";
-import { colouredFrom, gathers, looksClose, NO_HAND, runsOf, sweepsOf, type Hand, type Run } from "../evaluate/runs";
+import { NO_HAND, type Hand } from "../evaluate/runs";
 import { forBandsOf, pixelsIn, showRows } from "../machine/pixels";
 import { mapRows } from "../machine/printRows";
 import { Source } from "../source/source";
 import { StageColour } from "./stageColour";
 import { StageMasks, type ShownMask } from "../masks/stageMasks";
-import { StepBases, type Entering } from "./stepBases";
-import { laidFor } from "../steps/steps";
+import { PlanEvaluator, type Evaluated } from "./planEvaluator";
 import { looksOf, type PointReading, type Showing, type StageHistograms } from "./stageTypes";
 import type { StopsPlane, TonePlane } from "@/core/units";
 
@@ -48,37 +43,25 @@ const MAP_GAIN = 0.15;
  * Memory  4 bytes a pixel for each checkpoint, with grain 12: at most four and one for each pass that gathers.
  */
 export class Stage {
-  readonly #fuser = new TableFuser();
   readonly #masks: StageMasks;
   readonly #colour: StageColour;
   /** The picture small, from which masks are gathered. */
   #small: Stage | undefined;
-  /** Tones after step i: 0 is the mix, i is pass i. */
-  readonly #checkpoints: Checkpoints;
-  readonly #sweeps: BandSweeps;
-  #keys: StepKeys = NO_KEYS;
-  /** The versions of what was laid out that the tones after their passes were made with. */
-  readonly #laid = new Map<number, number>();
-  /** What passes need of the whole of what enters them. */
-  readonly #bases: StepBases;
-  #plan: CompiledPlan | undefined;
-  #hand: Hand = NO_HAND;
+  readonly #evaluator: PlanEvaluator;
   /** Where the print lies on the source; absent where it is all of it. */
   #print: Placing | undefined;
   #inside: ReturnType<typeof rowsInside> | undefined;
 
   constructor(readonly source: Source) {
     const { place, size } = source;
-    this.#bases = new StepBases(size, Math.max(place.whole.width, place.whole.height));
-    this.#checkpoints = new Checkpoints(source.pixels * source.parts.length);
-    this.#sweeps = new BandSweeps(source, this.#checkpoints);
     this.#masks = new StageMasks(
       gridOf(size, place.x, place.y, place.whole),
       (part) => this.#maskPicture(part),
-      () => this.#analysed(this.#plan!),
+      () => this.#analysed(this.#now.plan),
       source.laid,
     );
     this.#colour = new StageColour(source, gridOf(size, place.x, place.y, place.whole));
+    this.#evaluator = new PlanEvaluator(source, this.#masks, this.#colour);
   }
 
   /** A stage of a picture from stored levels. */
@@ -103,20 +86,20 @@ export class Stage {
     plan: CompiledPlan,
     hand: Hand | undefined,
     showing: Showing,
-    { buffer, bases, print }: RenderOptions = {},
+    { buffer, bases, print, isMoving }: RenderOptions = {},
   ): Uint8ClampedArray<ArrayBuffer> {
     if (showing.of === "colour") return this.#renderColour(plan, showing, { buffer, bases, print });
     const { machine } = this.source;
-    this.#prepare(plan, { hand, print, bases });
+    this.#prepare(plan, hand, { print, bases, isMoving });
     machine.output.setTable(showing.table);
     const size = print ?? this.size;
     const pixels = size.width * size.height;
     const rgba = pixelsIn(buffer, pixels);
     // What is cut out, and what the passes in hand change, are known only when all of it is.
     const isShownOnTheWay = !print && showing.of === "print";
-    const isColoured = showing.of === "print" && showing.coloured !== undefined && this.#sweeps.isColoured(plan.passes.length);
+    const isColoured = showing.of === "print" && showing.coloured !== undefined && this.#evaluator.isColoured;
     if (showing.coloured) machine.output.setSpace(showing.coloured, 8);
-    this.#run(plan, bases, isShownOnTheWay ? { rgba, looks: looksOf(showing), isColoured } : undefined);
+    this.#evaluator.evaluate(isShownOnTheWay ? { rgba, looks: looksOf(showing), isColoured } : undefined);
     if (!isShownOnTheWay) {
       const shown = { tone: this.#shownPlane(showing, bases), chroma: isColoured ? this.chromaAfter(plan.passes.length) : undefined };
       const cut = mapRows(shown, (plane) => this.#cut(plane));
@@ -144,8 +127,8 @@ export class Stage {
 
   /** Brings the tones up to date with a plan, without making pixels. */
   update(plan: CompiledPlan, hand: Hand | undefined, { bases, print }: Omit<RenderOptions, "buffer"> = {}): void {
-    this.#prepare(plan, { hand, print, bases });
-    this.#run(plan, bases);
+    this.#prepare(plan, hand, { print, bases });
+    this.#evaluator.evaluate();
   }
 
   /** A plane of the source as far as it is in the print. */
@@ -153,24 +136,14 @@ export class Stage {
     return this.#print ? this.source.cutter.cut(plane, this.size, this.#print) : plane;
   }
 
-  /** The tones after a step of the plan rendered last that was kept: around the passes in hand, and in the end. Not to be changed. */
+  /** The tones after a step of the plan rendered last. Not to be changed. */
   tonesAfter(step: number): TonePlane {
-    const checkpoint = this.#checkpoints.at(step);
-    if (!this.source.grain) return checkpoint.tone;
-    if (checkpoint.mean) return checkpoint.mean;
-    const mean = (checkpoint.mean = new Float32Array(this.source.pixels));
-    this.#sweeps.takeMean(step, { tone: mean });
-    return mean;
+    return this.#evaluator.tonesAfter(step);
   }
 
-  /** The colour laid on the tones after such a step; undefined where there is none. Not to be changed. */
+  /** The colour laid on the tones after a step; undefined where there is none. Not to be changed. */
   chromaAfter(step: number): ChromaPlanes | undefined {
-    const checkpoint = this.#checkpoints.at(step);
-    if (!checkpoint.chroma || !this.source.grain) return checkpoint.chroma;
-    if (checkpoint.meanChroma) return checkpoint.meanChroma;
-    const mean = { a: new Float32Array(this.source.pixels), b: new Float32Array(this.source.pixels) };
-    this.#sweeps.takeMean(step, mean);
-    return (checkpoint.meanChroma = mean);
+    return this.#evaluator.chromaAfter(step);
   }
 
   /** What a part of this picture needs to change colour as a plan does, whether it was rendered or not. */
@@ -181,7 +154,7 @@ export class Stage {
 
   /** What a part of this picture needs to render the plan rendered last as the whole does. */
   bases(): Bases {
-    return { colour: this.#colour.bases, steps: this.#bases.all(), masks: this.#masks.bases };
+    return { colour: this.#colour.bases, steps: this.#evaluator.stepBases, masks: this.#masks.bases };
   }
 
   /** What a part of this picture needs to show a mask on the tones after a step, kept of the plan rendered last. */
@@ -200,7 +173,7 @@ export class Stage {
 
   /** A mask with all it depends on, on the plan rendered last: 0–1 for each pixel. */
   shownMask(shown: ShownMask, given?: Bases): Float32Array {
-    const { first } = this.#hand;
+    const { first } = this.#now.hand;
     if (shown.beforeMix) return this.#colour.masks.shown(shown, this.tonesAfter(first), given?.colour.masks, undefined);
     return this.#masks.shown(shown, this.tonesAfter(first), given?.masks, given?.steps.get(first)?.gate);
   }
@@ -211,8 +184,8 @@ export class Stage {
   }
 
   #maskPicture(part?: Part): MaskPicture {
-    const mixed = () => (part ? this.source.partOf(this.#tonesOf(0), part) : this.tonesAfter(0));
-    return this.source.seen(part, this.#plan!.clean, mixed);
+    const mixed = () => (part ? this.source.partOf(this.#evaluator.checkpoint(0).tone, part) : this.tonesAfter(0));
+    return this.source.seen(part, this.#now.plan.clean, mixed);
   }
 
   /** The whole picture small, mixed by a plan. */
@@ -224,82 +197,18 @@ export class Stage {
     return { ...small.size, ...small.#maskPicture() };
   }
 
-  #prepare(plan: CompiledPlan, { hand = NO_HAND, print, bases }: Omit<RenderOptions, "buffer"> & { hand: Hand | undefined }): void {
-    this.#plan = plan;
-    this.#hand = hand;
-    if (JSON.stringify(print) !== JSON.stringify(this.#print)) {
+  #prepare(plan: CompiledPlan, hand: Hand | undefined, { print, bases, isMoving = false }: Omit<RenderOptions, "buffer">): void {
+    if (!isSamePlacing(print, this.#print)) {
       this.#print = print;
       this.#inside = print && rowsInside(print, this.size);
-      this.#checkpoints.forgetCounts();
+      this.#evaluator.forgetCounts();
     }
-    this.#sweeps.follow(plan, new Map(this.source.parts.map((part) => [part, this.#colour.of(part, plan, bases?.colour)])));
+    this.#evaluator.follow({ plan, hand: hand ?? NO_HAND, given: bases, isMoving });
   }
 
-  /**
-   * Runs the plan from the last step whose tones are still good; finished tones are shown on the way where that is asked for.
-   * A pass that gathers needs the whole of what enters it, so the sweep over the bands begins anew there, unless what it
-   * needs is given. Masks may need the whole mix, so where there are any it is made first.
-   */
-  #run(plan: CompiledPlan, given: Bases | undefined, shown?: ShownOnTheWay): void {
-    const last = plan.passes.length;
-    const before = this.#keys;
-    const keys = (this.#keys = keysAfter(before, plan));
-    this.#masks.follow(plan, keys.steps[0]!, plan.clean);
-    const barriers = new Set(plan.passes.flatMap((pass, i) => (looksClose(pass) || (!given && gathers(pass)) ? [i] : [])));
-    this.#bases.keep(barriers);
-    const kept = new Set([0, last, this.#hand.first, this.#hand.end, ...barriers]);
-    const painted = passPainted(before, keys);
-    const runs = runsOf(plan, this.#hand);
-    if (painted !== undefined && Math.max(...barriers) <= painted && this.#checkpoints.hold([...kept, painted], before)) {
-      if (this.#runPainted(plan, painted, runs, given, shown)) return;
-    }
-    const start = this.#checkpoints.startStep(keys, kept);
-    const fresh = this.#checkpoints.renew(keys, kept, start, colouredFrom(plan));
-    if (!shown && fresh.size === 0) return;
-    const isMasked = plan.passes.some(({ step, mask }) => step && mask);
-    let masks = given?.masks;
-    sweepsOf(
-      runs.filter(({ from }) => from >= (start ?? 0)),
-      isMasked ? new Set([0, ...barriers]) : barriers,
-      start,
-    ).forEach((sweep, i, sweeps) => {
-      const source = i === 0 && start === undefined ? undefined : (sweep[0]?.from ?? start!);
-      if (source !== undefined && isMasked) masks ??= this.#masks.gather();
-      const laid = sweep.map((run) => this.#layRun(plan, run, given, masks));
-      this.#sweeps.over(laid, source, fresh, i === sweeps.length - 1 ? shown : undefined);
-    });
-  }
-
-  /** Where a pass was painted on and nothing else changed, only the bands that were painted over are done anew; false where that may be all. */
-  #runPainted(plan: CompiledPlan, pass: number, runs: readonly Run[], given: Bases | undefined, shown: ShownOnTheWay | undefined): boolean {
-    const earlier = this.#laid.get(pass);
-    const laid = runs.filter(({ from }) => from >= pass).map((run) => this.#layRun(plan, run, given, given?.masks));
-    const rows = laid[0]?.laid && rowsSince(laid[0].laid, earlier);
-    if (!rows) return false;
-    this.#sweeps.over(laid, pass, this.#checkpoints.carryOver(this.#keys, pass), shown, rows);
-    return true;
-  }
-
-  /** A run with its mask laid out, and what it needs of the whole picture. */
-  #layRun(plan: CompiledPlan, run: Run, given: Bases | undefined, masks: MaskBases | undefined): LaidRun {
-    const steps = this.#fuser.quickest(run.steps);
-    if (steps.length === 0) return { ...run, steps, laid: undefined, masks: undefined, added: undefined, base: undefined };
-    const { from, mask } = run;
-    const pass = plan.passes[from]!;
-    const base = given ? given.steps.get(from) : gathers(pass) ? this.#bases.gather(run, this.#entering(from)) : undefined;
-    const laid = laidFor(steps[0]!, {
-      stops: (placed) => this.#masks.stops({ id: pass.id, placed, frame: plan.frame }),
-      differences: (radius) => this.#bases.differences(from, radius, this.#entering(from)),
-    });
-    if (laid) this.#laid.set(from, laid.version);
-    return {
-      ...run,
-      steps,
-      laid,
-      masks: mask && this.source.parts.map((part) => this.#masks.mask(mask, masks, part)),
-      added: mask && this.#masks.repair(mask, masks),
-      base,
-    };
+  /** What was rendered last; nothing asks before anything was. */
+  get #now(): Evaluated {
+    return this.#evaluator.now!;
   }
 
   /** The stops a pass gives to places; undefined where it gives none. Not to be changed. */
@@ -317,7 +226,8 @@ export class Stage {
 
   /** The single pass in hand. */
   #passInHand(): CompiledPass | undefined {
-    return this.#hand.end - this.#hand.first === 1 ? this.#plan?.passes[this.#hand.first] : undefined;
+    const { plan, hand } = this.#now;
+    return hand.end - hand.first === 1 ? plan.passes[hand.first] : undefined;
   }
 
   #maskAt(x: number, y: number): number | undefined {
@@ -329,38 +239,32 @@ export class Stage {
   #stopsAt(x: number, y: number): number | undefined {
     const pass = this.#passInHand();
     if (pass?.step?.kind !== "stops") return undefined;
-    return this.#masks.stops({ id: pass.id, placed: pass.step.placed, frame: this.#plan!.frame })?.plane[y * this.size.width + x];
-  }
-
-  /** The tones that enter a step; of grain, their mean. */
-  #entering(step: number): Entering {
-    return { key: this.#keys.tones[step]!, tones: () => this.tonesAfter(step) };
-  }
-
-  /** Tones after a step, part by part. */
-  #tonesOf(step: number): Float32Array {
-    return this.#checkpoints.at(step).tone;
+    return this.#masks.stops({ id: pass.id, placed: pass.step.placed, frame: this.#now.plan.frame })?.plane[y * this.size.width + x];
   }
 
   /** Histograms around the passes in hand of the plan rendered last; undefined before any. */
   histograms(): StageHistograms | undefined {
-    if (!this.#plan) return undefined;
-    const { first, end } = this.#hand;
-    return { entering: this.#histogram(first), leaving: this.#histogram(end), finished: this.#histogram(this.#plan.passes.length) };
+    if (!this.#evaluator.now) return undefined;
+    const { plan, hand } = this.#now;
+    return {
+      entering: this.#histogram(hand.first),
+      leaving: this.#histogram(hand.end),
+      finished: this.#histogram(plan.passes.length),
+    };
   }
 
   /** The tones and colour around a pixel of the plan rendered last; undefined before any. */
   readPoint(x: number, y: number): PointReading | undefined {
-    if (!this.#plan) return undefined;
+    if (!this.#evaluator.now) return undefined;
+    const { plan, hand } = this.#now;
     const mean = (plane: Float32Array) => this.source.meanAround(plane, x, y, READING_REACH);
     const tone = (step: number) => mean(this.tonesAfter(step));
-    const { first, end } = this.#hand;
-    const colour = this.source.colourToMix(undefined, this.#plan.clean);
+    const colour = this.source.colourToMix(undefined, plan.clean);
     return {
       mixed: tone(0),
-      entering: tone(first),
-      leaving: tone(end),
-      finished: tone(this.#plan.passes.length),
+      entering: tone(hand.first),
+      leaving: tone(hand.end),
+      finished: tone(plan.passes.length),
       painted: this.#stopsAt(x, y),
       masked: this.#maskAt(x, y),
       printed: this.#printedAt(mean),
@@ -370,7 +274,7 @@ export class Stage {
 
   /** The colour of the finished print by the means of its planes; undefined where no pass lays any. */
   #printedAt(mean: (plane: Float32Array) => number): Chroma | undefined {
-    const chroma = this.chromaAfter(this.#plan!.passes.length);
+    const chroma = this.chromaAfter(this.#now.plan.passes.length);
     return chroma && { a: mean(chroma.a), b: mean(chroma.b) };
   }
 
@@ -398,7 +302,7 @@ export class Stage {
   }
 
   #histogram(step: number): Uint32Array {
-    const checkpoint = this.#checkpoints.at(step);
+    const checkpoint = this.#evaluator.checkpoint(step);
     if (checkpoint.histogram) return checkpoint.histogram;
     const tone = this.tonesAfter(step);
     const counts = new Uint32Array(HISTOGRAM_BINS);
@@ -436,7 +340,7 @@ export class Stage {
         return this.#stopsMap(showing.exposed);
       case "print":
       case "colour":
-        return this.tonesAfter(this.#plan!.passes.length);
+        return this.tonesAfter(this.#now.plan.passes.length);
     }
   }
 
@@ -447,7 +351,7 @@ export class Stage {
 
   /** What the passes in hand change, on mid grey. */
   #change(): Float32Array {
-    const [entering, leaving] = [this.tonesAfter(this.#hand.first), this.tonesAfter(this.#hand.end)];
+    const [entering, leaving] = [this.tonesAfter(this.#now.hand.first), this.tonesAfter(this.#now.hand.end)];
     return leaving.map((tone, i) => Math.min(Math.max(0.5 + CHANGE_GAIN * (tone - entering[i]!), 0), 1));
   }
 }
@@ -461,4 +365,8 @@ interface RenderOptions {
   buffer?: ArrayBuffer | undefined;
   bases?: Bases | undefined;
   print?: Placing | undefined;
+  /** Whether it is one of many under a moving hand: what nobody asks for in between is not kept. */
+  isMoving?: boolean | undefined;
 }
+
+const isSamePlacing = (a: Placing | undefined, b: Placing | undefined) => a === b || JSON.stringify(a) === JSON.stringify(b);

@@ -18,14 +18,15 @@ export interface Showing extends Looks {
 }
 
 /** The looks alone, without what else is shown: helpers are sent them. */
-export function looksOf({ table, dithered, coloured, colourShare }: Looks): Looks {
-  return { table, dithered, coloured, colourShare };
+export function looksOf({ table, dithered, isSmooth, coloured, colourShare }: Looks): Looks {
+  return { table, dithered, isSmooth, coloured, colourShare };
 }
 
 /** The finished print as it is, with its colours. */
 export const FINISHED: Showing = {
   table: lookTable({ kind: "picture" }),
   dithered: true,
+  isSmooth: true,
   coloured: "display-p3",
   of: "print",
   screens: false,

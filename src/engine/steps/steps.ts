@@ -33,6 +33,9 @@ export function reachOf<K extends StepKind>(step: Step<K>, longEdge: number): nu
   return handlerOf(step).reach?.(step, longEdge);
 }
 
+/** Whether a plane may be laid out for a step. */
+export const isLaidOut = (step: Step): boolean => handlerOf(step).lay !== undefined;
+
 /** What is laid out for a step; undefined where it does without. */
 export function laidFor<K extends StepKind>(step: Step<K>, layer: StepLayer): GrownPlane | undefined {
   return handlerOf(step).lay?.(step, layer);

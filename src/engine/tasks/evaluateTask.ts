@@ -15,6 +15,7 @@ export interface Evaluation {
   place: SourcePlace & { width: number };
   toP3: Matrix3;
   mix: CompiledMix;
+  mixesLight: boolean;
   /** Whether colour is laid on tones at all. */
   laysColour: boolean;
   parts: readonly EvaluatedPart[];
@@ -47,6 +48,8 @@ export interface Shown {
   looks: Looks;
   isColoured: boolean;
   share: TaskPlane | undefined;
+  /** Whether both are light already, which the look's table is over. */
+  isLight: boolean;
   rgba: TaskPlane<Uint8Array>;
 }
 
@@ -72,7 +75,7 @@ export const evaluateTask: Task<Evaluation> = {
 
 const weightOfRun = ({ steps }: TaskRun) => steps.reduce((sum, step) => sum + weightOf(step), 0);
 
-function evaluatePart(machine: BandMachine, { place, mix, laysColour }: Evaluation, part: EvaluatedPart, band: Band): void {
+function evaluatePart(machine: BandMachine, { place, mix, mixesLight, laysColour }: Evaluation, part: EvaluatedPart, band: Band): void {
   const { first, end } = band;
   const { from } = part;
   const supply: BandSupply<TaskRun> = {
@@ -89,10 +92,11 @@ function evaluatePart(machine: BandMachine, { place, mix, laysColour }: Evaluati
       if (kept) takeTones(machine, kept, band);
     },
   };
-  evaluateBand(machine, { mix, laysColour, runs: part.runs }, supply);
+  evaluateBand(machine, { mix, mixesLight, laysColour, runs: part.runs }, supply);
 }
 
-function show(machine: BandMachine, { place }: Evaluation, { looks, isColoured, share, rgba }: Shown, band: Band): void {
-  if (share) machine.meetDarker(share.plane, band.first, isColoured);
+function show(machine: BandMachine, { place }: Evaluation, { looks, isColoured, isLight, share, rgba }: Shown, band: Band): void {
+  if (share && isLight) machine.meetDarkerLight(share.plane, band.first);
+  else if (share) machine.meetDarker(share.plane, band.first, isColoured);
   showBand(machine, rgba.plane, { ...band, width: place.width }, looks, isColoured);
 }

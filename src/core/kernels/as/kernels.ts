@@ -1,6 +1,6 @@
 // The hot loops as AssemblyScript (WebAssembly SIMD). Pointers into an imported memory, no allocator.
 // `n` counts pixels and is a multiple of 4, except where a docstring says otherwise.
-// Each has a plain TypeScript twin in ../reference.ts that says what it computes; the two are tested to agree.
+// Each has a plain TypeScript twin in ../../reference/kernels.ts that says what it computes; the two are tested to agree.
 
 import { clamp01, cubeRoot, exp2, gather, gatherUnit, luminanceOf, MAGIC, MANTISSA, pairsAt, rounded8, row3, toneOf, turns } from "./lanes";
 
@@ -319,6 +319,32 @@ export function exposeBy(tone: usize, stops: usize, out: usize, n: i32, onPaper:
     const k = exp2(v128.load(stops + i));
     const lit = f32x4.div(f32x4.mul(k, y), f32x4.add(one, f32x4.pmax(f32x4.mul(f32x4.sub(k, one), y), least)));
     v128.store(out + i, toneOf(clamp01(lit)));
+  }
+}
+
+/** values, less others, as pairs of each and the step to the next; the last, which lies behind n others, has none. */
+export function pairsOf(values: usize, less: usize, out: usize, n: i32): void {
+  let at = out;
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16, at += 32) {
+    let value = v128.load(values + i), next = v128.load(values + i + 4);
+    if (less) {
+      value = f32x4.sub(value, v128.load(less + i));
+      next = f32x4.sub(next, v128.load(less + i + 4));
+    }
+    const step = f32x4.sub(next, value);
+    v128.store(at, v128.shuffle<f32>(value, step, 0, 4, 1, 5));
+    v128.store(at + 16, v128.shuffle<f32>(value, step, 2, 6, 3, 7));
+  }
+  const last = <usize>n << 2;
+  store<f32>(at, load<f32>(values + last) - (less ? load<f32>(less + last) : 0));
+  store<f32>(at + 4, 0);
+}
+
+/** So much of the way from one to the other. */
+export function between(a: usize, b: usize, share: usize, out: usize, n: i32): void {
+  for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
+    const first = v128.load(a + i);
+    v128.store(out + i, f32x4.add(first, f32x4.mul(v128.load(share + i), f32x4.sub(v128.load(b + i), first))));
   }
 }
 

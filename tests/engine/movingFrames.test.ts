@@ -1,0 +1,61 @@
+import fc from "fast-check";
+import { expect, test } from "vitest";
+import { SRGB_SPACE } from "@/core/colour/sourceSpace";
+import { planCompiler } from "@/core/plan/compilePlan";
+import type { Plan } from "@/core/plan/plan";
+import type { Hand } from "@/engine/evaluate/runs";
+import { Source } from "@/engine/source/source";
+import { Stage } from "@/engine/stage/stage";
+import { FINISHED } from "@/engine/stage/stageTypes";
+import { anyPlan } from "../anyPlan";
+import { colourful } from "../madePictures";
+
+// Frames under a moving hand keep nothing that nobody asks for, and read what can be read in one go: they show what others show, and all that is asked for meanwhile is what it is otherwise.
+
+const size = { width: 120, height: 80 };
+const source = Source.fromLevels(colourful(360, 240), { width: 360, height: 240 }, SRGB_SPACE);
+const STAGES = {
+  "one tone a pixel": () => new Stage(Source.fromLevels(colourful(120, 80), size, SRGB_SPACE)),
+  grain: () => new Stage(source.reducedTo(size)),
+};
+
+/** A plan with the hand somewhere in it, and what it becomes as that hand moves on: its strength, or that of the mix. */
+function dragged(plan: Plan, at: number): { hand: Hand; frames: Plan[] } {
+  const place = at % (plan.passes.length + 1);
+  const pass = plan.passes[place];
+  const frames = [0.2, 0.5, 0.8].map((k) =>
+    pass
+      ? { ...plan, passes: plan.passes.with(place, { ...pass, on: true, strength: k }) }
+      : { ...plan, mix: { ...plan.mix, weights: { red: k, green: 1 - k, blue: 0 } } },
+  );
+  return { hand: pass ? { first: place, end: place + 1 } : { first: 0, end: 0 }, frames };
+}
+
+test.each(Object.entries(STAGES))("frames of a drag show what each shows alone, and are read and counted alike: %s", (_, make) => {
+  let differing = 0;
+  let pixels = 0;
+  fc.assert(
+    fc.property(anyPlan(), fc.nat(20), fc.boolean(), (plan, at, reads) => {
+      const { hand, frames } = dragged(plan, at);
+      const stage = make();
+      const compile = planCompiler();
+      for (const frame of frames) {
+        const compiled = stage.source.asFarAsGiven(compile(frame));
+        const shown = stage.render(compiled, hand, FINISHED, { isMoving: true });
+        const alone = make();
+        const wanted = alone.render(compiled, hand, FINISHED);
+        for (let i = 0; i < shown.length; i++) {
+          const by = Math.abs(shown[i]! - wanted[i]!);
+          if (by > 1) expect([i, shown[i], wanted[i]]).toEqual([]);
+          differing += by;
+        }
+        pixels += shown.length;
+        if (!reads) continue;
+        expect(stage.histograms()).toEqual(alone.histograms());
+        expect(stage.readPoint(60, 40)).toEqual(alone.readPoint(60, 40));
+      }
+    }),
+    { seed: 5, numRuns: 60 },
+  );
+  expect(differing / pixels).toBeLessThan(0.01);
+});
