@@ -57,17 +57,15 @@ test("levels and light read through fused tables are those of the tables one aft
       const tables = tablesOf(all);
       const fuser = new TableFuser();
       const [shown, lit, ofLight] = [fuser.shown(tables, moved, look, over), fuser.lit(tables, moved, over), fuser.shownOfLight(look)];
-      let [worstLevel, worstGrain] = [0, 0];
+      let astray = 0;
       for (let i = 0; i <= 4096; i++) {
         const tone = i / 4096;
         const exact = levelOf(tables.reduce((reached, table) => read(table, reached), tone));
         const found = over === "tone" ? tone : toneToLuminance(tone);
-        worstLevel = Math.max(worstLevel, Math.abs(readTable(shown, found) - exact));
-        worstGrain = Math.max(worstGrain, Math.abs(readTable(ofLight, read(lit, found)) - exact));
+        for (const level of [readTable(shown, found), readTable(ofLight, read(lit, found))]) if (Math.abs(level - exact) > 0.1) astray++;
       }
-      // Steeply opened blacks err most: a part of a level, beneath a dither of a whole one.
-      expect(worstLevel).toBeLessThan(0.3);
-      expect(worstGrain).toBeLessThan(0.3);
+      // But at bends, where blacks are opened by zones at once.
+      expect(astray).toBeLessThan(0.01 * 4096);
     }),
     { seed: 19, numRuns: 30 },
   );
