@@ -8,5 +8,6 @@ const presenter = new Presenter((message: FromPresenter) => scope.postMessage(me
 
 scope.onmessage = ({ data }: MessageEvent<ToPresenter>) => {
   if (data.type === "canvas") presenter.take(data.id, data.canvas);
+  else if (data.type === "close") presenter.close(data.view);
   else showFrames(presenter, data.port);
 };

@@ -7,7 +7,7 @@ beforeEach(() => void vi.stubGlobal("ImageData", class { constructor(readonly da
 const preview: Screen = { name: "preview", area: "preview", isWhole: true };
 const part = (x: number): Screen => ({ name: `part ${x}`, area: { level: 0, x, y: 0, width: 1, height: 1 }, isWhole: true });
 const frame = (number: number, screen: Screen): Frame => {
-  return { number, screen, width: 1, height: 1, rgba: new Uint8ClampedArray(4).fill(number), scale: 1, tookMs: 0 };
+  return { view: 1, number, screen, width: 1, height: 1, rgba: new Uint8ClampedArray(4).fill(number), scale: 1, tookMs: 0 };
 };
 
 /** A canvas that tells what was drawn on it. */
@@ -90,4 +90,24 @@ test("of two canvases for what was wished for twice, the first came too late and
   presenter.take(3, second.canvas);
   expect([late.drawn, second.drawn]).toEqual([[], [4]]);
   expect(words().at(-1)).toBe("drawn 4");
+});
+
+test("each view has canvases of its own, and none once it is closed", () => {
+  const { presenter, show, words } = presented();
+  const [one, other] = [canvasOf(), canvasOf()];
+  const inOther = (number: number) => presenter.show({ ...frame(number, preview), view: 2 }, () => undefined);
+  show(1, preview);
+  inOther(2);
+  presenter.take(1, one.canvas);
+  presenter.take(2, other.canvas);
+  show(3, preview);
+  inOther(4);
+  presenter.close(2);
+  show(5, preview);
+  inOther(6);
+  expect([one.drawn, other.drawn]).toEqual([
+    [1, 3, 5],
+    [2, 4],
+  ]);
+  expect(words().at(-1)).toBe("wanted preview");
 });

@@ -1,10 +1,10 @@
-import type { Frame, FromPresenter, Screen, ToRenderer } from "../messages/messages";
+import type { Frame, FromPresenter, ToRenderer } from "../messages/messages";
 
 type Canvas = OffscreenCanvas | HTMLCanvasElement;
 type GiveBack = (frame: Frame) => void;
 
 /**
- * Draws frames on canvases, one for each layer: the whole print, and the part that is seen enlarged over it. A canvas lies at one place of the easel and is as large as what it shows:
+ * Draws frames on canvases, one for each layer of a view: the whole print, and the part that is seen enlarged over it. A canvas lies at one place of the page and is as large as what it shows:
  * a frame that does not fit the canvas of its layer waits while another is asked for, and the last one stays in sight meanwhile.
  */
 export class Presenter {
@@ -16,7 +16,7 @@ export class Presenter {
 
   /** Draws a frame now, or as soon as there is a canvas for it. Its buffer is given back once it is drawn. */
   show(frame: Frame, giveBack: GiveBack): void {
-    const layer = layerOf(frame.screen);
+    const layer = layerOf(frame);
     const waiting = this.#waiting.get(layer);
     const known = this.#canvases.get(layer);
     if (known?.name === frame.screen.name) {
@@ -26,7 +26,7 @@ export class Presenter {
     const isWished = waiting?.frame.screen.name === frame.screen.name;
     const id = isWished ? waiting.id : ++this.#wishes;
     this.#waiting.set(layer, { id, frame, giveBack });
-    if (!isWished) this.say({ type: "wanted", id, screen: frame.screen });
+    if (!isWished) this.say({ type: "wanted", view: frame.view, id, screen: frame.screen });
   }
 
   /** Takes the canvas given for a wish; one that is not wanted any more is left alone. */
@@ -40,22 +40,32 @@ export class Presenter {
     }
   }
 
+  /** Lets go of the canvases of a view, and of what waits for one. */
+  close(view: number): void {
+    for (const layer of [`${view} preview`, `${view} close`] as const) {
+      this.#canvases.delete(layer);
+      this.#waiting.delete(layer);
+    }
+  }
+
   #draw(id: number, canvas: Canvas, frame: Frame, giveBack: GiveBack): void {
-    const { width, height, rgba, number, screen, scale, tookMs } = frame;
+    const { view, width, height, rgba, number, screen, scale, tookMs } = frame;
     if (canvas.width !== width || canvas.height !== height) Object.assign(canvas, { width, height });
     const context = canvas.getContext("2d", { colorSpace: "display-p3", alpha: false }) as
       CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
     context.putImageData(new ImageData(rgba, width, height, { colorSpace: "display-p3" }), 0, 0);
-    this.say({ type: "drawn", id, number, screen, scale, tookMs, drawnAt: performance.timeOrigin + performance.now() });
+    this.say({ type: "drawn", view, id, number, screen, scale, tookMs, drawnAt: performance.timeOrigin + performance.now() });
     giveBack(frame);
   }
 }
 
-type Layer = "preview" | "close";
-const layerOf = ({ area }: Screen): Layer => (area === "preview" ? area : "close");
+type Layer = `${number} ${"preview" | "close"}`;
+const layerOf = ({ view, screen: { area } }: Pick<Frame, "view" | "screen">): Layer => `${view} ${area === "preview" ? area : "close"}`;
 
 /** Shows what comes out of a port, and sends each buffer back into it once it is drawn. */
 export function showFrames(presenter: Presenter, port: MessagePort): void {
   port.onmessage = ({ data }: MessageEvent<Frame>) =>
-    presenter.show(data, ({ rgba: { buffer } }) => port.postMessage({ type: "recycle", buffer } satisfies ToRenderer, [buffer]));
+    presenter.show(data, ({ view, rgba: { buffer } }) =>
+      port.postMessage({ type: "recycle", view, buffer } satisfies ToRenderer, [buffer]),
+    );
 }

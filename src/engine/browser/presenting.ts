@@ -7,6 +7,8 @@ export interface Presenting {
   connect(): MessagePort;
   /** Draws on a canvas of the page, given for a wish. */
   drawOn(id: number, canvas: HTMLCanvasElement): void;
+  /** Nothing of a view is drawn any more. */
+  closeView(view: number): void;
   close(): void;
 }
 
@@ -33,6 +35,7 @@ function inWorker(say: (message: FromPresenter) => void, onFailure: (reason: str
       const canvas = element.transferControlToOffscreen();
       send({ type: "canvas", id, canvas }, [canvas]);
     },
+    closeView: (view) => send({ type: "close", view }, []),
     close: () => worker.terminate(),
   };
 }
@@ -48,6 +51,7 @@ function onPage(say: (message: FromPresenter) => void): Presenting {
       return port2;
     },
     drawOn: (id, canvas) => presenter.take(id, canvas),
+    closeView: (view) => presenter.close(view),
     close: () => port?.close(),
   };
 }

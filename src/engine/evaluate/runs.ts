@@ -40,6 +40,11 @@ export function changeDetail(passes: readonly CompiledPass[]): boolean {
   return passes.some((pass) => looksClose(pass) || (pass.step && spreadsOf(pass.step)));
 }
 
+/** Whether what a hand moves, and all after it, looks at no more than each pixel by itself. */
+export function isPointwise({ passes }: Pick<CompiledPlan, "passes">, hand: Hand = NO_HAND): boolean {
+  return !passes.slice(hand.first).some((pass) => looksClose(pass) || gathers(pass));
+}
+
 /** Whether a run reads the picture's colours once they are mixed. */
 export function readsColour({ steps }: Pick<Run, "steps">): boolean {
   return steps.some((step) => readsOf(step) !== undefined);

@@ -31,15 +31,15 @@ function connected() {
 
 test("each question gets its own answer, in whatever order they come", async () => {
   const { asker } = connected();
-  const asked = [asker.ask("later", () => undefined), asker.ask("double", () => 4), asker.ask("double", () => 5)];
+  const asked = [asker.ask(7, "later", () => undefined), asker.ask(7, "double", () => 4), asker.ask(7, "double", () => 5)];
   expect(await Promise.all(asked)).toEqual(["at last", 8, 10]);
   expect(asker.isWaiting).toBe(false);
 });
 
 test("a refusal keeps its code and details; a fault is said; neither leaves anything waiting", async () => {
   const { asker } = connected();
-  await expect(asker.ask("refuse", () => "plan")).rejects.toMatchObject({ name: "CoreError", code: "bad_plan", details: { pass: 3 } });
-  await expect(asker.ask("refuse", () => "bug")).rejects.toThrow("a fault");
+  await expect(asker.ask(7, "refuse", () => "plan")).rejects.toMatchObject({ name: "CoreError", code: "bad_plan", details: { pass: 3 } });
+  await expect(asker.ask(7, "refuse", () => "bug")).rejects.toThrow("a fault");
   expect(asker.isWaiting).toBe(false);
 });
 
@@ -47,15 +47,18 @@ test("what was asked of one who fell silent is asked again of the next, made ane
   const { asker, state } = connected();
   state.isSilent = true;
   let made = 0;
-  const asked = asker.ask("double", () => ++made);
+  const asked = asker.ask(7, "double", () => ++made);
   expect(asker.isWaiting).toBe(true);
   state.isSilent = false;
   asker.askAgain();
   expect(await asked).toBe(4);
   expect([made, state.sent]).toEqual([2, 2]);
   state.isSilent = true;
-  const never = asker.ask("double", () => 1);
-  asker.giveUp(new Error("gone"));
+  const [never, other] = [asker.ask(7, "double", () => 1), asker.ask(8, "double", () => 3)];
+  asker.giveUp(new Error("gone"), 7);
   await expect(never).rejects.toThrow("gone");
+  expect(asker.isWaiting).toBe(true);
+  asker.giveUp(new Error("all gone"));
+  await expect(other).rejects.toThrow("all gone");
   expect(asker.isWaiting).toBe(false);
 });

@@ -5,7 +5,10 @@ import { CoreError, type CoreErrorCode } from "@/core/errors";
 /** What may be asked, by name: what is sent, and what comes back. */
 export type AskTable = Record<string, { question: unknown; answer: unknown }>;
 
-export type Ask<A extends AskTable> = { [K in keyof A]: { type: "ask"; number: number; name: K; question: A[K]["question"] } }[keyof A];
+/** A question, and what it is about: a number that the asking side gives. */
+export type Ask<A extends AskTable> = {
+  [K in keyof A]: { type: "ask"; number: number; about: number; name: K; question: A[K]["question"] };
+}[keyof A];
 
 export type Answer =
   | { type: "answer"; number: number; answer: unknown }
@@ -13,6 +16,7 @@ export type Answer =
   | { type: "refusal"; number: number; message: string; code: CoreErrorCode | undefined; details: Record<string, unknown> };
 
 interface Pending<A extends AskTable> {
+  about: number;
   name: keyof A;
   makeQuestion: () => A[keyof A]["question"];
   resolve(answer: never): void;
@@ -27,10 +31,10 @@ export class Asker<A extends AskTable> {
   constructor(private readonly post: (ask: Ask<A>) => void) {}
 
   /** `makeQuestion` is called when it is sent, and again should it be sent again. Rejects with the CoreError the other side threw. */
-  ask<K extends keyof A>(name: K, makeQuestion: () => A[K]["question"]): Promise<A[K]["answer"]> {
+  ask<K extends keyof A>(about: number, name: K, makeQuestion: () => A[K]["question"]): Promise<A[K]["answer"]> {
     const number = ++this.#number;
     return new Promise((resolve, reject) => {
-      this.#pending.set(number, { name, makeQuestion, resolve, reject });
+      this.#pending.set(number, { about, name, makeQuestion, resolve, reject });
       this.#send(number);
     });
   }
@@ -51,21 +55,24 @@ export class Asker<A extends AskTable> {
     for (const number of this.#pending.keys()) this.#send(number);
   }
 
-  /** Nobody is left to answer. */
-  giveUp(error: Error): void {
-    for (const { reject } of this.#pending.values()) reject(error);
-    this.#pending.clear();
+  /** Nobody is left to answer: what is about something, or anything. */
+  giveUp(error: Error, about?: number): void {
+    for (const [number, pending] of this.#pending) {
+      if (about !== undefined && pending.about !== about) continue;
+      this.#pending.delete(number);
+      pending.reject(error);
+    }
   }
 
   #send(number: number): void {
-    const { name, makeQuestion } = this.#pending.get(number)!;
-    this.post({ type: "ask", number, name, question: makeQuestion() } as Ask<A>);
+    const { about, name, makeQuestion } = this.#pending.get(number)!;
+    this.post({ type: "ask", number, about, name, question: makeQuestion() } as Ask<A>);
   }
 }
 
 /** How each question is answered: at once or later, and what of the answer is handed over rather than copied. */
 export type Answers<A extends AskTable> = {
-  [K in keyof A]: (question: A[K]["question"]) => Given<A[K]["answer"]> | Promise<Given<A[K]["answer"]>>;
+  [K in keyof A]: (question: A[K]["question"], about: number) => Given<A[K]["answer"]> | Promise<Given<A[K]["answer"]>>;
 };
 
 interface Given<T> {
@@ -75,9 +82,9 @@ interface Given<T> {
 
 /** The answering side: whatever an answer throws is said as a refusal. */
 export function answering<A extends AskTable>(answers: Answers<A>, say: (answer: Answer, transfer: Transferable[]) => void) {
-  return async ({ number, name, question }: Ask<A>): Promise<void> => {
+  return async ({ number, about, name, question }: Ask<A>): Promise<void> => {
     try {
-      const { answer, transfer = [] } = await answers[name](question);
+      const { answer, transfer = [] } = await answers[name](question, about);
       say({ type: "answer", number, answer }, transfer);
     } catch (error) {
       say({ type: "refusal", number, ...wordsOf(error) }, []);

@@ -16,7 +16,7 @@ import type { PointReading, StageHistograms } from "../stage/stageTypes";
 import type { WirePlan } from "./wirePlan";
 import type { Fraction } from "@/core/units";
 
-// What the page and its worker say to each other.
+// What the page and its worker say to each other. Any number of views are open at a time, of one picture or of several: each has a number that the page gives it.
 
 /** What the picture is looked at as. */
 export type BenchLook =
@@ -63,7 +63,7 @@ export type WireRequest = Omit<RenderRequest, "plan"> & { plan: WirePlan };
 
 /** What the page asks of its worker besides frames. */
 export type Questions = {
-  /** `cores` of the machine, as far as the page may use them. */
+  /** Opens a view of a picture. `cores` of the machine, as far as the page may use them. */
   open: { question: { pictureId: string; picture: PreparedPicture; origin: string; cores: number }; answer: { hueShares: Float32Array } };
   read: { question: Place; answer: PointReading | undefined };
   /** Small pictures: the finished print, or what each of the plan's passes changes. */
@@ -84,7 +84,9 @@ export type Questions = {
 
 export type ToWorker =
   | Ask<Questions>
-  | { type: "render"; number: number; request: WireRequest }
+  | { type: "render"; view: number; number: number; request: WireRequest }
+  /** Nothing is wanted of a view any more. */
+  | { type: "close"; view: number }
   /** Where frames are sent from now on; there a `ToRenderer` comes back for each. */
   | { type: "frames"; port: MessagePort }
   /** Answered at once, to show that there is somebody. */
@@ -100,6 +102,7 @@ export interface Screen {
 }
 
 export interface Frame {
+  view: number;
   number: number;
   screen: Screen;
   width: number;
@@ -114,16 +117,18 @@ export interface Frame {
 /** What a frame's buffer comes back in, to serve for another. */
 export interface ToRenderer {
   type: "recycle";
+  view: number;
   buffer: ArrayBuffer;
 }
 
-export type ToPresenter = { type: "frames"; port: MessagePort } | { type: "canvas"; id: number; canvas: OffscreenCanvas };
+export type ToPresenter =
+  { type: "frames"; port: MessagePort } | { type: "canvas"; id: number; canvas: OffscreenCanvas } | { type: "close"; view: number };
 
 export type FromPresenter =
   /** A frame waits for a canvas; `id` tells this wish, and the canvas given for it, from all others: a name may be wished for again. */
-  | { type: "wanted"; id: number; screen: Screen }
+  | { type: "wanted"; view: number; id: number; screen: Screen }
   /** `drawnAt` in milliseconds since 1970, as finely as the browser tells. */
-  | { type: "drawn"; id: number; number: number; screen: Screen; scale: number; tookMs: number; drawnAt: number };
+  | { type: "drawn"; view: number; id: number; number: number; screen: Screen; scale: number; tookMs: number; drawnAt: number };
 
 /** The finished print as small as on a card, as large as beside the colour, as large as a sheet, or what each of the plan's passes changes. */
 export type GlimpseOf = "print" | "beside" | "sheet" | "changes";
@@ -159,9 +164,9 @@ export type Cleaning = "under way" | "there" | "failed";
 export type FromWorker =
   | Answer
   /** Follows the preview's frame, so that nobody waits for the counting. */
-  | ({ type: "measured" } & Measured)
-  /** How far the picture's cleaned colours are, once a plan asked for them. */
-  | { type: "cleaning"; state: Cleaning }
+  | ({ type: "measured"; view: number } & Measured)
+  /** How far the colours of its picture are cleaned, once a plan asked for them. */
+  | { type: "cleaning"; view: number; state: Cleaning }
   /** Something that nobody asked for went wrong: a frame, a part of the picture. */
-  | { type: "failed"; message: string }
+  | { type: "failed"; view: number; message: string }
   | { type: "pong" };

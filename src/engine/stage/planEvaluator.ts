@@ -132,7 +132,7 @@ export class PlanEvaluator {
     // What is painted is shown anew in a few bands alone, the others from the finished tones.
     const isLean = isMoving && more === undefined && !handSteps.some(isLaidOut);
     const isMasked = hasMasks(plan);
-    const around = isLean ? [...(isMasked ? [0] : [])] : [0, hand.end, plan.passes.length];
+    const around = isLean ? (isMasked ? [0] : []) : [0, hand.end, plan.passes.length];
     const enters = isLean && hand.end === 0 ? [] : [hand.first];
     return new Set([...around, ...enters, ...barriers, ...(more === undefined ? [] : [more])]);
   }

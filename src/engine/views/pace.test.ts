@@ -26,6 +26,18 @@ test.each([
   expect(new Set(scales.slice(whole))).toEqual(new Set([scale]));
 });
 
+test("what looks at each pixel by itself is whole for twice as long", () => {
+  const pace = new Pace();
+  const drag = (ms: number) =>
+    Array.from({ length: 20 }, () => {
+      const scale = pace.scaleFor(`a strand of ${ms}`, true);
+      pace.took(scale, ms * scale ** 2);
+      return scale;
+    });
+  expect(new Set(drag(13))).toEqual(new Set([1]));
+  expect(drag(30).at(-1)).toBe(1 / 2);
+});
+
 test("single slow frames are not heeded", () => {
   expect(new Set(moves(new Pace(), 60, (frame) => (frame % 3 === 0 ? 6 : 25)))).toEqual(new Set([1]));
 });

@@ -1,5 +1,7 @@
 /** What a frame under a moving hand may take in the worker, so that it is drawn within half of one of a screen of 60 Hz: counts and the page want their share. Units: ms. */
 const BUDGET_MS = 7;
+/** Where a hand moves what looks at each pixel by itself: a whole frame each time the screen shows one is better than detail that is not its own. */
+const POINTWISE_BUDGET_MS = 14;
 /** Long edges of frames, in parts of what is shown. */
 const SCALES = [1, 1 / 2, 3 / 8, 1 / 4] as const;
 /** The quickest of so many frames tells that they are too large: single ones are held up by what the machine does besides. */
@@ -18,11 +20,13 @@ const ROOM_TO_STAY = 1.5;
 export class Pace {
   #doing: string | undefined;
   #scale = 1;
+  #budgetMs = BUDGET_MS;
   /** What the last frames of this size took; undefined until one was made that had things to set up. */
   #took: number[] | undefined;
 
   /** The part of what is shown that the long edge of frames should have. `doing` tells what is moved from all else. */
-  scaleFor(doing: string): number {
+  scaleFor(doing: string, isPointwise = false): number {
+    this.#budgetMs = isPointwise ? POINTWISE_BUDGET_MS : BUDGET_MS;
     if (doing !== this.#doing) this.#turnTo(1);
     this.#doing = doing;
     return this.#scale;
@@ -31,19 +35,19 @@ export class Pace {
   /** Tells what a frame took: one as large as advised, or a whole one where the hand rests. */
   took(scale: number, ms: number): void {
     if (scale !== this.#scale) {
-      if (scale === 1 && ms <= BUDGET_MS * ROOM_TO_BE_WHOLE) this.#turnTo(1);
+      if (scale === 1 && ms <= this.#budgetMs * ROOM_TO_BE_WHOLE) this.#turnTo(1);
       return;
     }
     const took = this.#took;
     if (!took) return void (this.#took = []);
     took.push(ms);
     if (took.length > FRAMES_TO_GROW) took.shift();
-    const needed = ms > FAR_TOO_LONG * BUDGET_MS ? 1 : FRAMES_TO_SHRINK;
+    const needed = ms > FAR_TOO_LONG * this.#budgetMs ? 1 : FRAMES_TO_SHRINK;
     const quickest = Math.min(...took.slice(-needed));
-    const isTooLarge = took.length >= needed && quickest > BUDGET_MS * (scale < 1 ? ROOM_TO_STAY : 1);
-    if (isTooLarge) return this.#turnTo(largest(quickest / scale ** 2, BUDGET_MS));
+    const isTooLarge = took.length >= needed && quickest > this.#budgetMs * (scale < 1 ? ROOM_TO_STAY : 1);
+    if (isTooLarge) return this.#turnTo(largest(quickest / scale ** 2, this.#budgetMs));
     if (took.length < FRAMES_TO_GROW) return;
-    const larger = largest(Math.max(...took) / scale ** 2, BUDGET_MS * ROOM_TO_GROW);
+    const larger = largest(Math.max(...took) / scale ** 2, this.#budgetMs * ROOM_TO_GROW);
     if (larger > scale) this.#turnTo(larger);
   }
 

@@ -12,9 +12,9 @@ export class RoughFrames {
   #kept: { doing: string; scale: number; detail: KeptDetail } | undefined;
   #small: ArrayBuffer | undefined;
 
-  /** How long the edges of a frame asked for now should be, in parts of a whole one's. `doing` tells what is moved from all else. */
-  scaleFor(doing: string, whole: Size): number {
-    const scale = this.#pace.scaleFor(doing);
+  /** How long the edges of a frame asked for now should be, in parts of a whole one's. `doing` tells what is moved from all else; what looks at each pixel by itself is whole for longer. */
+  scaleFor(doing: string, whole: Size, isPointwise = false): number {
+    const scale = this.#pace.scaleFor(doing, isPointwise);
     const kept = this.#kept;
     const isReady = kept?.doing === doing && kept.scale === scale && isSameSize(kept.detail.whole, whole);
     return isReady ? scale : 1;

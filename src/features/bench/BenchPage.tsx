@@ -1,6 +1,6 @@
 "use client";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { BenchEngine } from "@/engine/browser/benchEngine";
+import { PictureWorker, type PictureView } from "@/engine/browser/pictureWorker";
 import type { FromPresenter } from "@/engine/messages/messages";
 import { useArrival } from "./state/arrival";
 import { BenchContext, useBenchState, usePanelPlan, type Bench } from "./state/BenchContext";
@@ -38,7 +38,7 @@ export function BenchPage({ start }: { start: BenchStart }) {
   const [store] = useState(() =>
     createBenchStore(start, (listener) => new SaveQueue(start.print.id, browserStore(start.print.id), listener)),
   );
-  const engine = useRef<BenchEngine | undefined>(undefined);
+  const engine = useRef<PictureView | undefined>(undefined);
   const view = useRef<ViewActions>(null);
   const listeners = useRef(new Set<(message: FromPresenter) => void>());
   const [pressed] = useState(() => new PressedElsewhere());
@@ -59,7 +59,8 @@ export function BenchPage({ start }: { start: BenchStart }) {
     [start, store, pressed],
   );
   useEffect(() => {
-    engine.current = new BenchEngine(start.picture.id, start.prepared, {
+    const worker = new PictureWorker();
+    engine.current = worker.open(start.picture.id, start.prepared, {
       onReady: (hueShares) => store.getState().set({ hueShares, isReady: true }),
       onPresented: (message) => listeners.current.forEach((listener) => listener(message)),
       onMeasured: ({ histograms, pins, acting }) =>
@@ -69,7 +70,7 @@ export function BenchPage({ start }: { start: BenchStart }) {
         store.getState().set({ failure: `The picture could not be shown: ${message}. Your print is safe; reload the page to try again.` }),
     });
     return () => {
-      engine.current?.close();
+      worker.close();
       engine.current = undefined;
     };
   }, [start, store]);

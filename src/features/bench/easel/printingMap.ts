@@ -4,7 +4,7 @@ import { passNumber } from "../state/passNumber";
 import { passInSet } from "@/core/plan/editPasses";
 import type { Plan } from "@/core/plan/plan";
 import type { Size } from "@/core/spatial/areaReduce";
-import type { BenchEngine } from "@/engine/browser/benchEngine";
+import type { PictureView } from "@/engine/browser/pictureWorker";
 import type { SmallPlane } from "@/engine/messages/messages";
 import { formatPercent } from "@/features/shared/ValueSlider";
 import { geometryOf, matrixOnPrint, placeOnPrint, type Geometry } from "./geometry";
@@ -27,7 +27,7 @@ export interface MapContent {
 }
 
 /** What a master printer would write on a work print. */
-export async function mapContent(plan: Plan, engine: BenchEngine): Promise<MapContent> {
+export async function mapContent(plan: Plan, engine: PictureView): Promise<MapContent> {
   const acting = plan.passes.filter((pass) => passInSet(plan, pass).on);
   const note = (pass: Pass) => {
     const strength = passInSet(plan, pass).strength;
@@ -165,7 +165,7 @@ function overlap(a: Box, b: Box): boolean {
 }
 
 /** The map as a picture of its own: the print as a sheet, outlines, notes, and the margin. */
-export async function mapSheet(plan: Plan, engine: BenchEngine, picture: Size): Promise<HTMLCanvasElement> {
+export async function mapSheet(plan: Plan, engine: PictureView, picture: Size): Promise<HTMLCanvasElement> {
   const content = await mapContent(plan, engine);
   const sheet = (await engine.glimpse(plan, "sheet"))?.[0];
   if (!sheet) throw new Error("the print could not be rendered");

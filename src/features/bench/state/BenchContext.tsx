@@ -1,7 +1,7 @@
 "use client";
 import { createContext, useCallback, useContext, useSyncExternalStore, type RefObject } from "react";
 import { useStore } from "zustand";
-import type { BenchEngine } from "@/engine/browser/benchEngine";
+import type { PictureView } from "@/engine/browser/pictureWorker";
 import type { FromPresenter } from "@/engine/messages/messages";
 import type { ViewActions } from "../tools/keys";
 import type { CalmPlan } from "./calmPlan";
@@ -15,7 +15,7 @@ export interface Bench {
   ribbonPlan: CalmPlan;
   panelPlan: CalmPlan;
   /** The running worker; undefined for the moment before it is started. */
-  engine(): BenchEngine | undefined;
+  engine(): PictureView | undefined;
   /** What keys do to the view, while there is one. */
   view: RefObject<ViewActions | null>;
   /** Follows what becomes of frames; returns how to stop. */

@@ -6,7 +6,7 @@ import { freshPassName, insertPass } from "@/core/plan/editPasses";
 import { leavesAll } from "@/core/passes/passKinds";
 import type { ExposureMove } from "@/core/passes/exposure/move";
 import type { Plan } from "@/core/plan/plan";
-import type { BenchEngine } from "@/engine/browser/benchEngine";
+import type { PictureView } from "@/engine/browser/pictureWorker";
 import type { BenchStore } from "../../state/benchStore";
 import { withPass } from "../../state/inPlan";
 
@@ -25,7 +25,7 @@ export function isSuggested({ strokes }: ExposureMove): boolean {
  * Lays accents in: in the place of those suggested before, in the pass in hand where it does nothing yet, else in a pass of their
  * own after it. What somebody painted is never touched.
  */
-export async function suggestAccents(store: BenchStore, engine: BenchEngine, passId: string): Promise<void> {
+export async function suggestAccents(store: BenchStore, engine: PictureView, passId: string): Promise<void> {
   const { plan, accentScale, set } = store.getState();
   const strokes = await engine.accents(plan, passId, accentScale);
   if (!strokes) return; // the bench has said why

@@ -16,11 +16,11 @@ import { TURN_REACH } from "@/core/kernels/turnWeights";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { Spot } from "@/core/spots/spot";
 import type { LevelArea, LevelFetcher } from "../source/levelFetcher";
-import { RoughFrames } from "../views/roughFrames";
+import { RoughFrames } from "./roughFrames";
 import { Source } from "../source/source";
-import { Views } from "../views/views";
+import { Views } from "./views";
 import { BesideParts } from "./besideParts";
-import { scaledSize, ShownViews, type ShownView } from "../views/shownViews";
+import { scaledSize, ShownViews, type ShownView } from "./shownViews";
 
 /** A part of a print that is looked at closely: a rectangle of it at a level. */
 export interface Wanted {
