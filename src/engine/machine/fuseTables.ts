@@ -29,7 +29,7 @@ export function tablesOf(steps: readonly Step[]): Float32Array[] | undefined {
 export class TableFuser {
   #kept: { tables: readonly Float32Array[]; fused: Float32Array }[] = [];
   readonly #knots = new KnotTones();
-  #light: { look: Float32Array; table: Float32Array } | undefined;
+  #ofLight: { look: Float32Array; levels: Float32Array } | undefined;
 
   /** Steps that do what these do, and are quickest done: many tables as one. */
   quickest(steps: readonly Step[]): readonly Step[] {
@@ -57,9 +57,11 @@ export class TableFuser {
 
   /** A look's levels over light. */
   shownOfLight(look: Float32Array): Float32Array {
-    if (this.#light?.look !== look)
-      this.#light = { look, table: pairTable(LIGHT_KNOTS, (light) => readTable(look, luminanceToTone(light))) };
-    return this.#light.table;
+    const known = this.#ofLight;
+    if (known?.look === look) return known.levels;
+    const levels = pairTable(LIGHT_KNOTS, (y) => readTable(look, luminanceToTone(y)));
+    this.#ofLight = { look, levels };
+    return levels;
   }
 
   /** The same tables with those that stay put together. */

@@ -16,7 +16,7 @@ test("of whatever tells where a likeness lies, a change changes its key; how it 
         { not: [...shape.not, { x: 0.1, y: 0.1 }] },
         { tolerance: shape.tolerance + 0.01 },
         { connected: !shape.connected },
-        { edges: shape.edges === "tone" ? "colour" : "tone" },
+        { edges: ({ tone: "colour", colour: "tone" } as const)[shape.edges] },
         { apart: shape.apart === "place" ? "colour" : "place" },
       ];
       for (const change of changes) expect([change, likenessKey({ ...shape, ...change }) !== key]).toEqual([change, true]);
