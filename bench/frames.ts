@@ -8,7 +8,9 @@ import { emptyRegion } from "@/core/plan/editRegions";
 import type { Plan } from "@/core/plan/plan";
 import type { Region, Shape } from "@/core/region/region";
 
-// Time from an input event to the drawn frame, in the real page at 1280 × 800. usage: frames.mjs ADDRESS [WORDS of the drags that are meant, a regular expression] [CORES the page takes the machine to have, 0 for what it has] [PIXELS of the screen to one of the page's, each way]
+// Time from an input event to the drawn frame, in the real page at 1280 × 800. usage: frames.mjs ADDRESS [WORDS of the drags that are
+// meant, a regular expression] [CORES the page takes the machine to have, 0 for what it has] [PIXELS of the screen to one of the page's,
+// each way]
 
 const address = process.argv[2]!;
 const isMeant = new RegExp(process.argv[3] ?? "");

@@ -11,7 +11,8 @@ import { Source } from "@/engine/source/source";
 import { Stage } from "@/engine/stage/stage";
 import { FINISHED } from "@/engine/stage/stageTypes";
 
-// Frames of a plan of twelve passes while one is moved, alone and with helpers in threads: medians, and how many times quicker. No page takes a core here.
+// Frames of a plan of twelve passes while one is moved, alone and with helpers in threads: medians, and how many times quicker. No page
+// takes a core here.
 
 const HELPERS = Math.max(Math.min(availableParallelism() - 1, 3), 1);
 const [ROUNDS, MOVES] = [6, 12];

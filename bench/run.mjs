@@ -1,4 +1,5 @@
-// npm run bench: the engine's times, then the page's, on an application of its own. With --against COMMIT: exports by that commit and by this tree, in turn.
+// npm run bench: the engine's times, then the page's, on an application of its own. With --against COMMIT: exports by that commit and by
+// this tree, in turn.
 import { spawn, spawnSync } from "node:child_process";
 import { chmodSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";

@@ -34,7 +34,8 @@ const HELD_FOR_MS = 30_000;
 
 /**
  * Starts the cluster in `folder`, making it first where there is none, and waits until it answers queries, however long it needs to put
- * itself in order. Returns its address and how to stop it. Throws with a plain reason, and leaves nothing running, also when the signal is aborted.
+ * itself in order. Returns its address and how to stop it. Throws with a plain reason, and leaves nothing running, also when the signal is
+ * aborted.
  */
 export async function startCluster({ folder, port, isThrowaway = false, log = () => {}, signal }) {
   const bin = binaries();

@@ -1,4 +1,5 @@
-// npm run faults: kills parts of the application at random moments while it is worked with, sends it broken files, plans and many requests, and then
+// npm run faults: kills parts of the application at random moments while it is worked with, sends it broken files, plans and many requests,
+// and then
 // looks whether all it acknowledged is there. Not a part of ./check but in its short form.
 // usage: node scripts/faults.mjs [--short] [--kills N] [--files N] [--clients N] [--seconds N] [--seed N]
 import { execFileSync, spawn } from "node:child_process";
@@ -42,7 +43,9 @@ const address = `http://localhost:${place.port}`;
 const lost = [];
 let application = await start();
 
-/** @type {{ steps: { print: string, id: string, base: string, strength: number }[], pictures: number, exports: string[], backups: number }} */
+/**
+ * @type {{ steps: { print: string, id: string, base: string, strength: number }[], pictures: number, exports: string[], backups: number }}
+ */
 const acknowledged = { steps: [], pictures: 0, exports: [], backups: 0 };
 await killAtRandom();
 await look();

@@ -28,7 +28,10 @@ export class Psql {
     return this.#child.stdin;
   }
 
-  /** Has statements carried out; the lines of what they give, with those since the last were asked. Throws what went wrong, in the database's own words. */
+  /**
+   * Has statements carried out; the lines of what they give, with those since the last were asked. Throws what went wrong, in the
+   * database's own words.
+   */
   async ask(sql) {
     const mark = randomUUID();
     this.#child.stdin.write(`${sql}\n;\n\\echo ${mark}\n`);

@@ -4,12 +4,16 @@ import { db } from "@/server/db";
 import { isPassing } from "@/server/jobs/passing";
 import { isOurHost } from "@/server/strangers";
 
-// Pages alone pass through here: addresses under /api refuse strangers themselves (src/server/http.ts), as what passes here is held in memory.
+// Pages alone pass through here: addresses under /api refuse strangers themselves (src/server/http.ts), as what passes here is held in
+// memory.
 export const config = { matcher: "/((?!api/|_next/static/|icon).*)" };
 
 const SIGN_IN = "/sign-in";
 
-/** Refuses names that are not ours, asks for the passphrase where there is one, and lets a page run our own scripts and no other's, in no frame. */
+/**
+ * Refuses names that are not ours, asks for the passphrase where there is one, and lets a page run our own scripts and no other's, in no
+ * frame.
+ */
 export async function proxy(request: NextRequest): Promise<NextResponse> {
   const host = request.headers.get("host");
   if (host !== null && !isOurHost(host)) return said(421, `Nigrographe does not answer to ${host}; see NIGROGRAPHE_HOSTS.`);

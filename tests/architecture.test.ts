@@ -204,6 +204,19 @@ test("colours are the theme's: no style sheet makes its own", () => {
   }
 });
 
+/** Characters of a line of words. */
+const LONGEST_COMMENT = 140;
+
+test("lines of comments end where the eye still finds the next", () => {
+  const files = ["core", "contracts", "engine", "server", "features", "app", "theme", "../cli"].flatMap(filesIn);
+  const long = files.flatMap((file) =>
+    readFileSync(file, "utf8")
+      .split("\n")
+      .flatMap((line, i) => (/^\s*(\/\/|\/?\*)/.test(line) && line.length > LONGEST_COMMENT ? [`${file}:${i + 1}`] : [])),
+  );
+  expect(long).toEqual([]);
+});
+
 /** Lines a component may have: more than a screen of it is two. */
 const MOST_LINES = 125;
 

@@ -11,7 +11,8 @@ const TO_PCS = [
 const WHITE = [0.9642, 1, 0.8249] as const;
 
 /**
- * An ICC profile that works by a lookup table (ICC.1:2022, 10.10, `mft2`), from device levels to Lab: those of sRGB, its channels taken in the order given, so that a
+ * An ICC profile that works by a lookup table (ICC.1:2022, 10.10, `mft2`), from device levels to Lab: those of sRGB, its channels taken in
+ * the order given, so that a
  * reader that passes the table by gets other colours.
  */
 export function lutProfile(order: readonly [number, number, number]): Buffer {

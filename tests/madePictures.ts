@@ -44,7 +44,10 @@ export function to8(levels: Uint16Array): Uint8Array {
 /** What a file carries beside its levels: a profile, and no notes. */
 export const withProfile = (profile: Uint8Array) => ({ profile, exif: { image: [], photo: [], place: [] }, resolution: 300 });
 
-/** Like a photograph, seeded: ground that changes slowly, things with edges a pixel or two soft and texture on them, thin lines, fine noise. Levels 0–65535. */
+/**
+ * Like a photograph, seeded: ground that changes slowly, things with edges a pixel or two soft and texture on them, thin lines, fine noise.
+ * Levels 0–65535.
+ */
 export function photograph(width: number, height: number): Uint16Array {
   const levels = new Uint16Array(3 * width * height);
   let state = 11;

@@ -14,6 +14,8 @@ import { Strength } from "./passes/parts";
 import { refineIds } from "./refineIds";
 import { GateSchema, RegionSchema } from "./region";
 import { SpotSchema } from "./spot";
+import { isRecord } from "./upgrades/upgrade";
+import { upgraded } from "./upgrades/upgrades";
 import type { Plain } from "@/core/units";
 
 const Id = z.string().min(1).max(64);
@@ -79,87 +81,6 @@ type Same<A, B> = (<T>() => T extends A ? 1 : 2) extends <T>() => T extends B ? 
 const _schemaIsThePlan: Same<z.infer<typeof CurrentPlan>, Plain<PlanType>> = true;
 void _schemaIsThePlan;
 
-/** What an older version lacks, added: each step brings a plan from one version to the next. */
-const UPGRADES: Record<number, (plan: Record<string, unknown>) => Record<string, unknown>> = {
-  // 1 → 2: passes have a blend.
-  1: (plan) => ({ ...plan, version: 2, passes: withEachPass(plan.passes, { blend: "normal" }) }),
-  // 2 → 3: passes have zones switched off and may be tied into sets.
-  2: (plan) => ({ ...plan, version: 3, sets: [], passes: withEachPass(plan.passes, { zonesOff: [], set: null }) }),
-  // 3 → 4: passes may be confined to regions and gates.
-  3: (plan) => ({ ...plan, version: 4, regions: [], passes: withEachPass(plan.passes, { region: null, gate: null }) }),
-  // 4 → 5: what is painted may be softened and limited as a whole.
-  4: (plan) => ({ ...plan, version: 5, passes: withEachMove(plan.passes, "exposure", { soften: 0, limit: null }) }),
-  // 5 → 6: the shapes of a region have ids of their own.
-  5: (plan) => ({ ...plan, version: 6, regions: withOwnShapeIds(plan.regions) }),
-  // 6 → 7: the print may be cut out of its picture.
-  6: (plan) => ({ ...plan, version: 7, frame: { turns: 0, degrees: 0, mirrored: false, crop: null } }),
-  // 7 → 8: the colour a mix reads may be cleaned.
-  7: (plan) => ({ ...plan, version: 8, mix: isRecord(plan.mix) ? { clean: 0, ...plan.mix } : plan.mix }),
-  // 8 → 9: dust and scratches of the picture may be covered; a mix has a strength, and its weights may be off.
-  8: (plan) => ({ ...plan, version: 9, spots: [], mix: isRecord(plan.mix) ? { strength: 1, weightsOn: true, ...plan.mix } : plan.mix }),
-  // 9 → 10: the passes of a set may act through one mask; a likeness may find its borders by colour.
-  9: (plan) => ({
-    ...plan,
-    version: 10,
-    sets: withEachPass(plan.sets, { region: null, gate: null }),
-    regions: withEachShape(plan.regions, "likeness", { edges: "tone" }),
-  }),
-  // 10 → 11: what is taken away from a likeness may be told by place; a brush may erase the shapes before it.
-  10: (plan) => ({
-    ...plan,
-    version: 11,
-    regions: withEachShape(withEachShape(plan.regions, "likeness", { apart: "colour" }), "brush", { beneath: false }),
-  }),
-};
-
-/** Shapes of a region that have one id are told apart: all but the first get another. */
-function withOwnShapeIds(regions: unknown): unknown {
-  if (!Array.isArray(regions)) return regions;
-  return regions.map((region: unknown) => {
-    if (!isRecord(region) || !Array.isArray(region.shapes)) return region;
-    const ids = new Set(region.shapes.map((shape: unknown) => (isRecord(shape) ? shape.id : undefined)));
-    const seen = new Set<unknown>();
-    const shapes = region.shapes.map((shape: unknown, i) => {
-      if (!isRecord(shape) || !seen.has(shape.id)) {
-        seen.add(isRecord(shape) ? shape.id : undefined);
-        return shape;
-      }
-      let n = i;
-      while (ids.has(`shape-${n}`)) n++;
-      ids.add(`shape-${n}`);
-      return { ...shape, id: `shape-${n}` };
-    });
-    return { ...region, shapes };
-  });
-}
-
-/** Brings each pass of a plan of whatever shape up to date. */
-function withEachPass(passes: unknown, added: Record<string, unknown>): unknown {
-  return Array.isArray(passes) ? passes.map((pass: unknown) => (isRecord(pass) ? { ...pass, ...added } : pass)) : passes;
-}
-
-/** Brings each shape of a kind up to date. */
-function withEachShape(regions: unknown, kind: string, added: Record<string, unknown>): unknown {
-  if (!Array.isArray(regions)) return regions;
-  const changed = (shape: unknown) => (isRecord(shape) && shape.kind === kind ? { ...added, ...shape } : shape);
-  return regions.map((region: unknown) =>
-    isRecord(region) && Array.isArray(region.shapes) ? { ...region, shapes: region.shapes.map(changed) } : region,
-  );
-}
-
-function withEachMove(passes: unknown, kind: string, added: Record<string, unknown>): unknown {
-  if (!Array.isArray(passes)) return passes;
-  return passes.map((pass: unknown) =>
-    isRecord(pass) && isRecord(pass.move) && pass.move.kind === kind ? { ...pass, move: { ...pass.move, ...added } } : pass,
-  );
-}
-
-function upgraded(json: unknown): unknown {
-  let plan = withoutSchema(json);
-  while (isRecord(plan) && typeof plan.version === "number" && UPGRADES[plan.version]) plan = UPGRADES[plan.version]!(plan);
-  return plan;
-}
-
 /** A file may say which schema it follows, for those who edit it. */
 function withoutSchema(json: unknown): unknown {
   if (!isRecord(json) || !("$schema" in json)) return json;
@@ -167,12 +88,8 @@ function withoutSchema(json: unknown): unknown {
   return plan;
 }
 
-function isRecord(json: unknown): json is Record<string, unknown> {
-  return typeof json === "object" && json !== null && !Array.isArray(json);
-}
-
 /** A plan as it may come from a row, a file or a page: older versions are brought up to date. */
-export const Plan = z.preprocess(upgraded, CurrentPlan);
+export const Plan = z.preprocess((json) => upgraded(withoutSchema(json)), CurrentPlan);
 
 /** Faults that are told one by one: nobody reads more. */
 export const MOST_FAULTS = 20;

@@ -1,6 +1,9 @@
 declare const unit: unique symbol;
 
-/** A value of a unit. A plain one passes for it, one of another unit does not; what is reckoned from it is plain again. Nothing of it is left when it runs. */
+/**
+ * A value of a unit. A plain one passes for it, one of another unit does not; what is reckoned from it is plain again. Nothing of it is
+ * left when it runs.
+ */
 type Of<T, U extends string> = T & { readonly [unit]?: U };
 
 /** L* ∕ 100 of what the print shows: 0 is black, 1 paper white. */

@@ -17,7 +17,8 @@ export const A_PLAN: JsonLimits = { bytes: 64 * 1024 ** 2, values: 1_000_000 };
 /**
  * The request's JSON body through a schema, read no further than the limits.
  *
- * Errors  AppError `invalid_input`, for broken JSON, for text that is none and for what is nested too deeply; `too_large`; `wrong_type` for what is not said to be JSON.
+ * Errors  AppError `invalid_input`, for broken JSON, for text that is none and for what is nested too deeply; `too_large`; `wrong_type` for
+ *         what is not said to be JSON.
  */
 export function readBody<T>(request: Request, schema: z.ZodType<T>, limits = FEW_WORDS): Promise<T> {
   return withBody(request, limits, async (bytes) => parseBody(bytes, schema));
@@ -29,7 +30,8 @@ export const LITTLE_BYTES = 64 * 1024;
 const room = new ByteRoom(32 * 1024 ** 2);
 
 /**
- * The same as it came, for as long as it is in use, to be parsed elsewhere. Errors: AppError `invalid_input`, `too_large`, `wrong_type`, `busy`.
+ * The same as it came, for as long as it is in use, to be parsed elsewhere. Errors: AppError `invalid_input`, `too_large`, `wrong_type`,
+ * `busy`.
  */
 export async function withBody<T>(request: Request, limits: JsonLimits, work: (bytes: Uint8Array<ArrayBuffer>) => Promise<T>): Promise<T> {
   needJson(request);

@@ -43,7 +43,10 @@ export function ownBrowser(): { newPage(): Promise<Page>; faults: string[]; addr
 }
 
 declare global {
-  /** In the page: a context that holds what a canvas of the print shows. The print is drawn by a worker, so that its own canvas cannot be read. */
+  /**
+   * In the page: a context that holds what a canvas of the print shows. The print is drawn by a worker, so that its own canvas cannot be
+   * read.
+   */
   function printPixels(canvas: HTMLCanvasElement): CanvasRenderingContext2D;
 }
 

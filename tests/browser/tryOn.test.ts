@@ -5,7 +5,8 @@ import { READY_PLACEMENTS } from "@/core/passes/placement/readyPlacements";
 import { defaultPlan } from "@/core/plan/defaultPlan";
 import { MENU_ITEM, openOwnPlan, OPEN_MENU, ownBrowser, pixelsAt, press, settled } from "./browser";
 
-// What is tried while it is pointed at moves nothing, and what is under the pointer when it is pressed is what is taken. Menus close when something was chosen, by key as by press.
+// What is tried while it is pointed at moves nothing, and what is under the pointer when it is pressed is what is taken. Menus close when
+// something was chosen, by key as by press.
 
 const { newPage, faults, address } = ownBrowser();
 let page: Page;

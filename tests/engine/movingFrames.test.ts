@@ -10,7 +10,8 @@ import { FINISHED } from "@/engine/stage/stageTypes";
 import { anyPlan } from "../anyPlan";
 import { colourful } from "../madePictures";
 
-// Frames under a moving hand keep nothing that nobody asks for, and read what can be read in one go: they show what others show, and all that is asked for meanwhile is what it is otherwise.
+// Frames under a moving hand keep nothing that nobody asks for, and read what can be read in one go: they show what others show, and all
+// that is asked for meanwhile is what it is otherwise.
 
 const size = { width: 120, height: 80 };
 const source = Source.fromLevels(colourful(360, 240), { width: 360, height: 240 }, SRGB_SPACE);

@@ -66,7 +66,8 @@ const CASES: [string, Plan][] = [
 ];
 
 /**
- * All but one pixel in a thousand are within a hundredth, in the mean within 0.002; but for what is decided inside a pixel of the preview, where two tones stand for all there are: a mix that bends, the lighter of two
+ * All but one pixel in a thousand are within a hundredth, in the mean within 0.002; but for what is decided inside a pixel of the preview,
+ * where two tones stand for all there are: a mix that bends, the lighter of two
  * tones, and sharpening of what is finer than a pixel, which is seen at one to one. docs/decisions/0016-grain.md.
  */
 const EXCEPT: Partial<Record<string, { near: number; mean?: number }>> = {

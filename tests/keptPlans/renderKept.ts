@@ -11,7 +11,9 @@ export const KEPT_SIZE = { width: 48, height: 32 };
 /** A long edge of a print made smaller: pixels that lie on no others. */
 export const REDUCED_EDGE = 17;
 
-/** The 16-bit levels that a plan makes of a small made picture, in colour where it lays any, perhaps made smaller; `folder` for its file. */
+/**
+ * The 16-bit levels that a plan makes of a small made picture, in colour where it lays any, perhaps made smaller; `folder` for its file.
+ */
 export async function renderKept(plan: Plan, folder: string, longEdge?: number): Promise<Uint16Array> {
   const file = join(folder, "levels");
   writeFileSync(file, colourful(KEPT_SIZE.width, KEPT_SIZE.height));

@@ -1,8 +1,12 @@
-/** A move beyond its own goes on as far as it is told up to this part of the room that is left; from there it nears the end without reaching it. */
+/**
+ * A move beyond its own goes on as far as it is told up to this part of the room that is left; from there it nears the end without reaching
+ * it.
+ */
 const ROOM_KNEE = 0.5;
 
 /**
- * A tone moved from `below` to `above` at a strength: 0 stays, 1 is the move, between them a mixture. Beyond 1 the move goes on by as much again,
+ * A tone moved from `below` to `above` at a strength: 0 stays, 1 is the move, between them a mixture. Beyond 1 the move goes on by as much
+ * again,
  * exactly so as long as that takes at most half of what is left up to white, or down to black; from there it approaches the end and never
  * reaches it, so that black and white are only where the move itself put them.
  *

@@ -12,7 +12,10 @@ import { towardsFrame } from "./towardsFrame";
  */
 const LEAST_PRESSED = 0.02;
 const THINNEST = 5e-5;
-/** Dabs smaller than this, in pixels, are not drawn but reckoned: what their stroke comes to in all, by how much of its way lies in each pixel. */
+/**
+ * Dabs smaller than this, in pixels, are not drawn but reckoned: what their stroke comes to in all, by how much of its way lies in each
+ * pixel.
+ */
 const THIN = 0.5;
 /** Dabs that fall off over less than this, in pixels, are weighed finer than at the middles of pixels: see SharpDabs. */
 const SHARP = 3;
@@ -172,7 +175,8 @@ export function forDabs(
 const THIN_PLACES = 3;
 
 /**
- * A dab thinner than a pixel: its stroke covers as much of a pixel as its width times the way through it, and brings that towards the goal as
+ * A dab thinner than a pixel: its stroke covers as much of a pixel as its width times the way through it, and brings that towards the goal
+ * as
  * far as it does in the mean over its width. Each dab gives its part of the way.
  */
 function layThin(

@@ -1,13 +1,17 @@
 /** Places to a side of a pixel that is held finer, and all of them. */
 export const PLACES = 4;
 const ALL = PLACES * PLACES;
-/** Places of a pixel that lie less than this from their mean, in the mean of squares, are one again: it stays, and only a further edge across the same pixel could tell. */
+/**
+ * Places of a pixel that lie less than this from their mean, in the mean of squares, are one again: it stays, and only a further edge
+ * across the same pixel could tell.
+ */
 const ALIKE = 1 / 100;
 const FIRST_ROOM = 256;
 const alike = new Float64Array(ALL);
 
 /**
- * A plane that strokes are laid on. Pixels that a hard edge crosses are held finer, as their places, for as long as those differ: what is laid on
+ * A plane that strokes are laid on. Pixels that a hard edge crosses are held finer, as their places, for as long as those differ: what is
+ * laid on
  * them later acts on each, so that they show in the end what the strokes cover of them at any size.
  */
 export class StrokePlane {
@@ -45,7 +49,9 @@ export class StrokePlane {
     else this.plane[at] = this.plane[at]! + (goal - this.plane[at]!) * share;
   }
 
-  /** Lays on each place of a pixel its own share and holds them, until they are alike. Shape: from `first` on PLACES² shares, row after row. */
+  /**
+   * Lays on each place of a pixel its own share and holds them, until they are alike. Shape: from `first` on PLACES² shares, row after row.
+   */
   layPlaces(at: number, goal: number, shares: Float64Array, first: number): void {
     const held = this.#index?.[at];
     this.#layHeld(at, held ? held - 1 : this.#hold(at), goal, shares, first);

@@ -7,20 +7,29 @@ import { CHANNELS, lightIn } from "../mix/weights";
 import { sharesInside } from "../spatial/boxBlur";
 import type { ColourNoise } from "./colourNoise";
 
-/** Pixels to either side that colour is gathered from at each of four boxes, in the picture's own: compression blocks and noise are of its pixels, not of its size. */
+/**
+ * Pixels to either side that colour is gathered from at each of four boxes, in the picture's own: compression blocks and noise are of its
+ * pixels, not of its size.
+ */
 const REACH = 8;
 /** Places between cells are read from half a cell further on. */
 const APRON_OF_ROUND = 2 * (REACH + 2);
 /** Rows before and after those wanted that must be known for them to be what they are in the whole picture; an even number. */
 export const CLEAN_APRON = 2 * APRON_OF_ROUND + 2;
 
-/** How much a guide must vary to be followed, as a variance: lightness, a, b. In the second round a and b are the first round's result, which holds less noise. */
+/**
+ * How much a guide must vary to be followed, as a variance: lightness, a, b. In the second round a and b are the first round's result,
+ * which holds less noise.
+ */
 const RIDGES = [
   [1e-4, 3e-3, 3e-3],
   [1e-4, 4e-4, 4e-4],
 ] as const;
 
-/** What was smoothed away comes back where it is more than so many deviations of the noise, and than this besides: what compression leaves on level ground. */
+/**
+ * What was smoothed away comes back where it is more than so many deviations of the noise, and than this besides: what compression leaves
+ * on level ground.
+ */
 const [LEAST_DEVIATIONS, LEAST_LOSS] = [4.5, 0.02];
 /** And than so much of the deviation of the lightness around: at its edges, compressed colour runs over. */
 const LOSS_BY_EDGES = 0.4;
@@ -39,11 +48,14 @@ const LIGHTNESS_SQUARED = 5;
 const LOST_ROWS = 3;
 
 /**
- * Smooths what a mix reads of colour where it is noise or the blocks of compression, and keeps it where it is an edge; the light stays as it is. OKLab's a and b follow the
- * lightness and themselves (a guided filter), then once more the lightness and what that left (rolling guidance). What they lost by it comes back where it is more than noise, and small things with it.
+ * Smooths what a mix reads of colour where it is noise or the blocks of compression, and keeps it where it is an edge; the light stays as
+ * it is. OKLab's a and b follow the
+ * lightness and themselves (a guided filter), then once more the lightness and what that left (rolling guidance). What they lost by it
+ * comes back where it is more than noise, and small things with it.
  *
  * Shape   bands of at most `rows` rows of `width` pixels. Memory: 44 bytes a pixel of them.
- * Source  He, Sun & Tang (2013); Zhang et al., "Rolling Guidance Filter" (2014); gathered at half the size after He & Sun, "Fast Guided Filter" (2015).
+ * Source  He, Sun & Tang (2013); Zhang et al., "Rolling Guidance Filter" (2014); gathered at half the size after He & Sun, "Fast Guided
+ *         Filter" (2015).
  *         Compared in docs/decisions/0027-clean.md.
  */
 export class ColourCleaner {
@@ -99,7 +111,8 @@ export class ColourCleaner {
   }
 
   /**
-   * Cleans a band of so many rows in linear colour, of which `read` fills in one at a time, and gives rows `from` up to `to` of it to `write`, which does not keep what it is given.
+   * Cleans a band of so many rows in linear colour, of which `read` fills in one at a time, and gives rows `from` up to `to` of it to
+   * `write`, which does not keep what it is given.
    * The band begins at an even row of the picture, and holds CLEAN_APRON rows more on either side where the picture does.
    */
   clean(

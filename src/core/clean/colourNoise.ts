@@ -32,10 +32,12 @@ interface Block {
 }
 
 /**
- * Measures how much of a picture's colour is noise, by lightness: in its flattest places, by medians of second differences, which neither gradients nor small things move.
+ * Measures how much of a picture's colour is noise, by lightness: in its flattest places, by medians of second differences, which neither
+ * gradients nor small things move.
  *
  * Shape   strips of NOISE_BLOCK rows, `width` pixels wide.
- * Source  noise over level: Liu et al., "Noise Estimation from a Single Image" (2006); medians: Donoho & Johnstone (1994). Compared in docs/decisions/0027-clean.md.
+ * Source  noise over level: Liu et al., "Noise Estimation from a Single Image" (2006); medians: Donoho & Johnstone (1994). Compared in
+ *         docs/decisions/0027-clean.md.
  */
 export class ColourNoiseMeter {
   readonly #heap: KernelHeap;

@@ -32,7 +32,8 @@ export function chromaConstants(space: OutputSpace): readonly number[] {
 export const CHROMA_CONSTANTS = chromaConstants("srgb").length;
 
 /**
- * The linear channels of a colour whose luminance is that of a tone, at the lightness at which it has that; below 0 and over 1 where the space cannot show it.
+ * The linear channels of a colour whose luminance is that of a tone, at the lightness at which it has that; below 0 and over 1 where the
+ * space cannot show it.
  *
  * Source  OKLab: Ottosson (2020). Its luminance is a cubic in the lightness, Σ yᵢ (L + kᵢ)³, solved by Newton's steps.
  */
@@ -48,7 +49,8 @@ export function lightOfColour(tone: Tone, { a, b }: Chroma, space: OutputSpace):
 }
 
 /**
- * The tones of a space's channels, as if each were a grey's, of a colour laid on a tone. A colour the space cannot show gives way in its chroma, at its hue, never in its luminance.
+ * The tones of a space's channels, as if each were a grey's, of a colour laid on a tone. A colour the space cannot show gives way in its
+ * chroma, at its hue, never in its luminance.
  *
  * Units   0–1 all.
  */

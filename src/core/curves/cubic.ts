@@ -5,7 +5,8 @@ export interface CurvePoint {
 }
 
 /**
- * The slope at a point between two stretches that keeps both without a wiggle: the weighted harmonic mean of their secants, level where they turn.
+ * The slope at a point between two stretches that keeps both without a wiggle: the weighted harmonic mean of their secants, level where
+ * they turn.
  *
  * Source  Fritsch & Butland (1984).
  */

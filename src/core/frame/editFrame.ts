@@ -32,7 +32,10 @@ export function withSeenDegrees(frame: Frame, seen: number): Frame {
   return { ...frame, degrees: frame.mirrored ? -bounded || 0 : bounded };
 }
 
-/** Turned so that a line on the picture is level or upright on the print, whichever is nearer. Undefined where the line is too short to tell. */
+/**
+ * Turned so that a line on the picture is level or upright on the print, whichever is nearer. Undefined where the line is too short to
+ * tell.
+ */
 export function levelledFrame(frame: Frame, from: Point, to: Point): Frame | undefined {
   const [x, y] = [to.x - from.x, to.y - from.y];
   if (Math.hypot(x, y) < LEAST_LINE) return undefined;
@@ -47,7 +50,8 @@ export function levelledFrame(frame: Frame, from: Point, to: Point): Frame | und
 const LEAST_LINE = 0.01;
 
 /**
- * Cut to proportions, width over height, around the middle of what is cut out and as long as what was wanted, whether the picture holds that or not: laid the other
+ * Cut to proportions, width over height, around the middle of what is cut out and as long as what was wanted, whether the picture holds
+ * that or not: laid the other
  * way and back, it is what it was.
  */
 export function withRatio(frame: Frame, picture: Size, ratio: number): Frame {
@@ -56,13 +60,16 @@ export function withRatio(frame: Frame, picture: Size, ratio: number): Frame {
   return { ...frame, crop: { x, y, ...(ratio > 1 ? { width: long, height: long / ratio } : { width: long * ratio, height: long }) } };
 }
 
-/** A crop with its middle brought to a place of the picture, as far as the picture goes, along its borders where it is pushed against one. */
+/**
+ * A crop with its middle brought to a place of the picture, as far as the picture goes, along its borders where it is pushed against one.
+ */
 export function movedCrop(frame: Frame, picture: Size, to: Point): Crop {
   return cropOf({ ...frame, crop: { ...cropOf(frame, picture), x: to.x, y: to.y } }, picture);
 }
 
 /**
- * A crop one side or corner of which is brought to a place of the picture, the one across from it staying where it is; in proportions where they are kept. As far as
+ * A crop one side or corner of which is brought to a place of the picture, the one across from it staying where it is; in proportions where
+ * they are kept. As far as
  * the picture goes, and never smaller than a crop may be.
  */
 export function resizedCrop(frame: Frame, picture: Size, sides: CropSides, to: Point, ratio: number | undefined): Crop {

@@ -146,7 +146,10 @@ export function printSizeAt(full: Size, picture: Size, pictureAt: Size): Size {
   return { width: Math.max(1, Math.round(full.width * by)), height: Math.max(1, Math.round(full.height * by)) };
 }
 
-/** Where a print lies on a picture brought to another size, the print brought down as far or to a size of its own; undefined where it is all of it. */
+/**
+ * Where a print lies on a picture brought to another size, the print brought down as far or to a size of its own; undefined where it is all
+ * of it.
+ */
 export function printOn(frame: Frame, picture: Size, pictureAt: Size, printAt?: Size): Placing | undefined {
   if (isWholeFrame(frame)) return undefined;
   const full = placingOf(frame, picture);
@@ -162,7 +165,10 @@ export function pictureSizeAt(frame: Frame, picture: Size, print: Size): Size {
   return { width: Math.max(1, Math.round(picture.width * by)), height: Math.max(1, Math.round(picture.height * by)) };
 }
 
-/** A picture brought down, from the size it is there at, so that its print has about this long edge: the sizes of both, and where the print lies on it. */
+/**
+ * A picture brought down, from the size it is there at, so that its print has about this long edge: the sizes of both, and where the print
+ * lies on it.
+ */
 export function smallPrint(
   frame: Frame,
   picture: Size,

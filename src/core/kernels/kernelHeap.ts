@@ -61,7 +61,10 @@ export interface KernelExports {
   meanSlices(sums: number, counts: number, cells: number, own: number, itself: number): void;
   pairRows(a: number, b: number, part: number, out: number, columns: number): void;
   sampleSlices(pairs: number, tone: number, out: number, n: number, from: number, step: number, last: number, slices: number): void;
-  /** A piece of a turned plane of `stride` floats a row, which begins at (fromX, fromY); `weights` as turnWeights gives them. columns, rows: any. */
+  /**
+   * A piece of a turned plane of `stride` floats a row, which begins at (fromX, fromY); `weights` as turnWeights gives them. columns, rows:
+   * any.
+   */
   turnPiece(
     ...args: [
       src: number,
@@ -215,7 +218,9 @@ export interface KernelExports {
       greyKnots: number,
     ]
   ): void;
-  /** mask: as of greyToRgba. nextRow: bytes from the greys' row of dither to red's, and on to green's and blue's; 0 where they share one. */
+  /**
+   * mask: as of greyToRgba. nextRow: bytes from the greys' row of dither to red's, and on to green's and blue's; 0 where they share one.
+   */
   colour8(
     ...args: [
       tone: number,

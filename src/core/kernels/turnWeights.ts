@@ -11,7 +11,8 @@ const EXACT_POWERS = 2;
 const PIXELS = Array.from({ length: 2 * TURN_REACH }, (_, k) => k - (TURN_REACH - 1));
 
 /**
- * Weights of the six pixels around a place, from the third before it on, for each part of the way from one pixel to the next: those that leave all waves up to FINEST as
+ * Weights of the six pixels around a place, from the third before it on, for each part of the way from one pixel to the next: those that
+ * leave all waves up to FINEST as
  * nearly as they are as six can, in least squares, among those that tell even slopes and bends exactly, so that no pattern shows in a sky.
  *
  * Shape   TURN_PHASES + 1 rows of TURN_ROW floats, the last two of each 0. Not to be changed.

@@ -1,6 +1,7 @@
 import { LUMINANCE_WEIGHTS, weightSum, type Weights } from "./weights";
 
-// Films and filters of the trade as smooth curves over wavelengths, our own approximations of what is printed about them; and what they come to as
+// Films and filters of the trade as smooth curves over wavelengths, our own approximations of what is printed about them; and what they
+// come to as
 // weights of red, green and blue. Units: nanometres; 0–1.
 
 const FROM = 380;
@@ -34,7 +35,10 @@ const throughPoints = (...points: readonly (readonly [nm: number, value: number]
 };
 const bell = (nm: number, at: number, below: number, above: number) => Math.exp(-0.5 * ((nm - at) / (nm < at ? below : above)) ** 2);
 
-/** How an eye sees light of a wavelength. Source: Wyman, Sloan & Shirley, "Simple analytic approximations to the CIE XYZ color matching functions" (2013). */
+/**
+ * How an eye sees light of a wavelength. Source: Wyman, Sloan & Shirley, "Simple analytic approximations to the CIE XYZ color matching
+ * functions" (2013).
+ */
 export const eye: Spectrum = (nm) => 0.821 * bell(nm, 568.8, 46.9, 40.5) + 0.286 * bell(nm, 530.9, 16.3, 31.1);
 
 export const FILMS = {
@@ -72,7 +76,8 @@ const clearFrom =
     CLEAR * rising(at, width)(nm);
 
 /**
- * Glass by its number in the trade. With the panchromatic film they cost, within a third of a stop, what tables print of films of that kind: in daylight 8: 1, 15: 1⅓, 16: 1⅔, 21: 2⅓, 25: 3, 29: 4, 11: 2, 58 and 47:
+ * Glass by its number in the trade. With the panchromatic film they cost, within a third of a stop, what tables print of films of that
+ * kind: in daylight 8: 1, 15: 1⅓, 16: 1⅔, 21: 2⅓, 25: 3, 29: 4, 11: 2, 58 and 47:
  * 2⅔; in tungsten light ⅔, ⅔, 1, 1⅔, 2⅓, 3, 1⅔, 2⅔, 3⅓ (fitted by least squares: docs/decisions/0002-mix.md).
  */
 export const FILTERS = {
@@ -162,7 +167,8 @@ function bands(sees: Spectrum): Weights {
 const CROSSING = 40;
 
 /**
- * The primaries' light as parts of even light: blue up to a wavelength, red from another on, green between. Where they meet is found such that the eye reads
+ * The primaries' light as parts of even light: blue up to a wavelength, red from another on, green between. Where they meet is found such
+ * that the eye reads
  * plain luminance from them.
  */
 const LIGHTS = {

@@ -170,7 +170,10 @@ export function canPart({ one, other }: Twins): boolean {
   return 180 - Math.abs(Math.abs(p - q) - 180) >= ONE_HUE;
 }
 
-/** The hue line with one area lightened and the other darkened by half of some stops each, or by all where the other is neutral; undefined where no more knots fit. */
+/**
+ * The hue line with one area lightened and the other darkened by half of some stops each, or by all where the other is neutral; undefined
+ * where no more knots fit.
+ */
 export function partedKnots(knots: readonly HueKnot[], { one, other }: Twins, stops: Stops): HueKnot[] | undefined {
   const [p, q] = [hueOfArea(one), hueOfArea(other)];
   const half = p === undefined || q === undefined ? stops : stops / 2;

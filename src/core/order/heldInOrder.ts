@@ -28,7 +28,8 @@ export function heldInOrder(changes: Float64Array, falls: Float64Array): Float64
 const ROUNDING = 1e-9;
 
 /**
- * Changes a curve makes along a scale, let through in part or carried further, with the order of places kept where the curve itself keeps it.
+ * Changes a curve makes along a scale, let through in part or carried further, with the order of places kept where the curve itself keeps
+ * it.
  *
  * Shape   places in order, where the curve takes them, and the changes made of that; changes out.
  */

@@ -28,7 +28,10 @@ export interface ChromaKind<K extends ChromaMoveKind> extends AnyKind<K> {
 
 /** All that others must know of a kind of pass that acts on tones. */
 export interface PassKind<K extends ToneMoveKind> extends AnyKind<K> {
-  /** What a whole pass makes of tones where its mask is full: move, blend, strength, gate, zones switched off; undefined where tones alone do not tell. */
+  /**
+   * What a whole pass makes of tones where its mask is full: move, blend, strength, gate, zones switched off; undefined where tones alone
+   * do not tell.
+   */
   curve(pass: PassOf<K>): ZoneCurve | undefined;
   /** What a pass that does anything does, alone or scaled by a mask. */
   step(pass: PassOf<K>, isMasked: boolean): Step;

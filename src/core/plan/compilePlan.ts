@@ -159,14 +159,18 @@ export function maskOf(plan: Plan, pass: Pass): CompiledMask | undefined {
   return compiledMask(pass, keyedRegions(plan), setOf(plan, pass));
 }
 
-/** Whether a mask, or that of its set, looks at more of the picture's colour than its light: at cleaned colour then, where its plan cleans. */
+/**
+ * Whether a mask, or that of its set, looks at more of the picture's colour than its light: at cleaned colour then, where its plan cleans.
+ */
 export function maskReadsColour(mask: CompiledMask | undefined): boolean {
   if (!mask) return false;
   const { region, gate, within } = mask;
   return (!!gate && readsColour(gate)) || !!region?.shapes.some(({ kind }) => kind === "likeness") || maskReadsColour(within);
 }
 
-/** The same, with the tones that enter it let through by it as far as its own curve would; and whether it sees the picture before the mix. */
+/**
+ * The same, with the tones that enter it let through by it as far as its own curve would; and whether it sees the picture before the mix.
+ */
 export function shownMaskOf(plan: Plan, pass: Pass) {
   const beforeMix = actsOnColour(pass.move);
   return { mask: maskOf(plan, pass), reach: beforeMix ? undefined : reachTable(pass), beforeMix };

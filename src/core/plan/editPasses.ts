@@ -13,14 +13,17 @@ export function passesBeforeMix({ passes }: Pick<Plan, "passes">): number {
   return first < 0 ? passes.length : first;
 }
 
-/** The places a pass may have among others, those of colour before the mix and those of tones after it: from the first to the last, both in. */
+/**
+ * The places a pass may have among others, those of colour before the mix and those of tones after it: from the first to the last, both in.
+ */
 function placesFor({ move }: Pass, others: readonly Pass[]): [first: number, last: number] {
   const mix = passesBeforeMix({ passes: [...others] });
   return actsOnColour(move) ? [0, mix] : [mix, others.length];
 }
 
 /**
- * A pass put in after another, or at the end where `afterId` is none of the plan's, on its side of the mix. Between two passes of a set it joins
+ * A pass put in after another, or at the end where `afterId` is none of the plan's, on its side of the mix. Between two passes of a set it
+ * joins
  * the set. Undefined where no more fit.
  */
 export function insertPass(plan: Plan, pass: Pass, afterId?: string): Plan | undefined {
@@ -54,7 +57,8 @@ export function removePass(plan: Plan, id: string): Plan {
 }
 
 /**
- * A pass moved to a place in the order (0 first; beyond the ends of its side of the mix counts as the end). Moved in between two passes of a
+ * A pass moved to a place in the order (0 first; beyond the ends of its side of the mix counts as the end). Moved in between two passes of
+ * a
  * set it joins the set; moved away from its set it leaves it.
  */
 export function movePass(plan: Plan, id: string, to: number): Plan {

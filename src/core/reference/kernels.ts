@@ -157,7 +157,10 @@ export function meanLight(a: Float32Array, b: Float32Array, share: Float32Array)
   return a.map((t, i) => luminanceToTone(toneToLuminance(t) + share[i]! * (toneToLuminance(b[i]!) - toneToLuminance(t))));
 }
 
-/** Levels 0–255 from a table in levels, with offsets from a row repeated along x; near black and white an offset carries no further than to them. */
+/**
+ * Levels 0–255 from a table in levels, with offsets from a row repeated along x; near black and white an offset carries no further than to
+ * them.
+ */
 export function grey8(tone: Float32Array, table: Float32Array, ditherRow: Float32Array): Uint8Array {
   return Uint8Array.from(tone, (t, i) => {
     const level = readTable(table, t);
@@ -250,7 +253,10 @@ function clamp01(v: number): number {
   return Math.min(Math.max(v, 0), 1);
 }
 
-/** Colour as a separation leaves it: a and b of OKLab along a line as far as they are coloured, then turned and scaled by hue; the luminance of before. Nothing is held within a source. */
+/**
+ * Colour as a separation leaves it: a and b of OKLab along a line as far as they are coloured, then turned and scaled by hue; the luminance
+ * of before. Nothing is held within a source.
+ */
 export function separate({ red, green, blue }: Planes, { along, across, parting }: SeparateStep): Planes {
   return mapColour({ red, green, blue }, (colour) => {
     const [L, a, b] = linearP3ToOklab(colour);

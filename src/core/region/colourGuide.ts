@@ -17,7 +17,8 @@ function makeHeap() {
 }
 
 /**
- * How far each place is from a guide's colours, 0–1: 1 from its reach on, everywhere where it has none. It tells what is like them from all else where a tone may not.
+ * How far each place is from a guide's colours, 0–1: 1 from its reach on, everywhere where it has none. It tells what is like them from all
+ * else where a tone may not.
  *
  * Shape   linear P3, a value for each pixel.
  */

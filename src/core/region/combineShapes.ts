@@ -6,7 +6,8 @@ export type LaidShape<S extends Shape> = (shape: S, own: boolean) => Float32Arra
 
 /**
  * Shapes laid on one after the other: added 1 − (1 − a)(1 − b), taken away a(1 − b), met ab. A region that begins by
- * taking away or meeting begins with the whole picture, one without shapes is nothing. Strokes that erase what lies beneath them leave a(1 − e) of it.
+ * taking away or meeting begins with the whole picture, one without shapes is nothing. Strokes that erase what lies beneath them leave a(1
+ * − e) of it.
  *
  * Shape   as many values as a plane has; 0–1 in and out. `planeOf` lays a shape out; the plane it gives as `own` is changed and given back.
  */

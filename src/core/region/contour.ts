@@ -54,7 +54,10 @@ function hermite(a: Point, leaving: Point, b: Point, arriving: Point, u: number)
 /** Steeper than this a gradient is a step: its length in long edges. */
 const LEAST_LENGTH = 1e-6;
 
-/** How far along a gradient a place lies, 0 at its beginning and 1 at its end: start + across · x + down · y. One without length is a step, everything before it. */
+/**
+ * How far along a gradient a place lies, 0 at its beginning and 1 at its end: start + across · x + down · y. One without length is a step,
+ * everything before it.
+ */
 export function gradientAlong({ from, to }: Pick<GradientShape, "from" | "to">): { start: number; across: number; down: number } {
   let [dx, dy] = [to.x - from.x, to.y - from.y];
   const length = Math.hypot(dx, dy);

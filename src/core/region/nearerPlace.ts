@@ -1,6 +1,9 @@
 import type { Size } from "../spatial/areaReduce";
 
-/** What a way over the whole long edge costs besides how much the colour changes along it, so that the middle between two places is in the middle. */
+/**
+ * What a way over the whole long edge costs besides how much the colour changes along it, so that the middle between two places is in the
+ * middle.
+ */
 const LONG_EDGE = 1.28;
 /** Ways that differ by less are as long as each other. */
 const SAME_LENGTH = 0.002;
@@ -8,7 +11,8 @@ const SAME_LENGTH = 0.002;
 /**
  * The length of the shortest way from any seed to each place, by how much the colour changes along it; infinite where no way leads.
  *
- * Shape   a value for each pixel. `isOpen` tells which pixels a way may lead over; `change` how much the colour changes between two neighbours.
+ * Shape   a value for each pixel. `isOpen` tells which pixels a way may lead over; `change` how much the colour changes between two
+ *         neighbours.
  * Source  geodesic distance (Criminisi, Sharp & Blake 2008), exact by label-correcting buckets (Dial 1969) instead of sweeps.
  */
 export function wayFrom(

@@ -15,7 +15,8 @@ import type { BrushShape, Feather, GradientShape, LikenessShape, OutlineShape, O
 export type DrawnShape = Exclude<Shape, LikenessShape>;
 
 /**
- * How far a shape acts on each pixel of a grid, 0–1: at an edge the part of the pixel that it covers, so that a small picture agrees with a large one.
+ * How far a shape acts on each pixel of a grid, 0–1: at an edge the part of the pixel that it covers, so that a small picture agrees with a
+ * large one.
  *
  * Units   soften: the blur that its region gets afterwards, in long edges.
  */
@@ -36,7 +37,10 @@ export function rasterShape(shape: DrawnShape, grid: Grid, soften = 0): Float32A
 /** Edges narrower than this, in pixels, are weighed finer than at the middles of pixels. */
 const NARROW = 4;
 
-/** An edge falls off smoothly between the inner and the outer line, over one pixel at least; a narrow one is covered by as much as the pixel is. */
+/**
+ * An edge falls off smoothly between the inner and the outer line, over one pixel at least; a narrow one is covered by as much as the pixel
+ * is.
+ */
 function rasterContour(shape: OutlineShape | OvalShape, grid: Grid, soften: number): Float32Array {
   const frame = { width: grid.whole.width / grid.scale, height: grid.whole.height / grid.scale };
   // What is softened afterwards ends that much farther out.
@@ -49,7 +53,10 @@ function rasterContour(shape: OutlineShape | OvalShape, grid: Grid, soften: numb
   return isBroad ? readCells(shape, boundary, cells, grid) : smoothEdges(boundary, shape, grid);
 }
 
-/** Cells to a broad edge: read between them it errs by half a hundredth at the most or little more where it is creased, by a thousandth at the most elsewhere. */
+/**
+ * Cells to a broad edge: read between them it errs by half a hundredth at the most or little more where it is creased, by a thousandth at
+ * the most elsewhere.
+ */
 const CELLS_IN_EDGE = 96;
 /** It is worth it where so many pixels lie on a cell to a side, and cells are no more than this along the long edge. */
 const PIXELS_IN_CELL = 2;

@@ -1,7 +1,10 @@
 import { smoothStep } from "../curves/smoothStep";
 import type { Size } from "../spatial/areaReduce";
 
-/** A way along which things hang together is at least so wide to either side of its middle, in long edges, and a pixel: a thread leads nowhere. */
+/**
+ * A way along which things hang together is at least so wide to either side of its middle, in long edges, and a pixel: a thread leads
+ * nowhere.
+ */
 const PROBE = 1 / 320;
 const LEVELS = 512;
 

@@ -5,7 +5,8 @@ import type { Grid } from "../spatial/grid";
 const MARGIN = 3;
 
 /**
- * Square cells over a picture and a little beyond it, so many on its long edge: a grid on which shapes and strokes are laid out once, to be read
+ * Square cells over a picture and a little beyond it, so many on its long edge: a grid on which shapes and strokes are laid out once, to be
+ * read
  * at any size.
  */
 export function squareCells({ width, height }: Size, perLongEdge: number): Grid {

@@ -25,7 +25,10 @@ export function boxBlur(plane: Float32Array, { width, height }: Size, sigma: num
   return heap.f32(at, plane.length).slice();
 }
 
-/** Pixels to either side in a box whose rounds have a standard deviation together, in pixels: the variance of BOX_ROUNDS boxes of 2r + 1 is BOX_ROUNDS · ((2r + 1)² − 1) ∕ 12. */
+/**
+ * Pixels to either side in a box whose rounds have a standard deviation together, in pixels: the variance of BOX_ROUNDS boxes of 2r + 1 is
+ * BOX_ROUNDS · ((2r + 1)² − 1) ∕ 12.
+ */
 export function boxReach(sigma: number): number {
   return Math.round((Math.sqrt((12 * sigma * sigma) / BOX_ROUNDS + 1) - 1) / 2);
 }

@@ -2,7 +2,8 @@ import type { Grid } from "./grid";
 import type { Size } from "./areaReduce";
 
 /**
- * Weights of the six cells around a place a part `u` on from the third: a cubic B-spline over cells sharpened by a sixth of their second difference.
+ * Weights of the six cells around a place a part `u` on from the third: a cubic B-spline over cells sharpened by a sixth of their second
+ * difference.
  * Slopes and bends run on from cell to cell, and any cubic is met exactly, so that a smooth plane read between its cells errs by a few
  * hundredths of its fourth difference.
  *
@@ -68,7 +69,8 @@ const MARGIN = 3;
 /**
  * A small plane of the whole picture read over a part of it at any size, smoothly between the middles of its cells.
  *
- * Shape   cells of `size`; a value for each pixel of the grid. They divide the picture evenly each way, or, where `square` tells their grid, are
+ * Shape   cells of `size`; a value for each pixel of the grid. They divide the picture evenly each way, or, where `square` tells their
+ *         grid, are
  *         square and lie a little beyond it too.
  */
 export function layCells(cells: Float32Array, size: Size, grid: Grid, square?: Pick<Grid, "x" | "y" | "scale">): Float32Array {

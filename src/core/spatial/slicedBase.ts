@@ -12,13 +12,18 @@ export interface SlicedBase extends Size {
   slices: number;
   /** A cell of CELL_FLOATS tones for each of width · height places, the first of them its slices. */
   cells: Float32Array;
-  /** What a place is taken for where it is not its tone: that beside edges, elsewhere the mean close around it, so that texture is not taken for edges however strong. */
+  /**
+   * What a place is taken for where it is not its tone: that beside edges, elsewhere the mean close around it, so that texture is not taken
+   * for edges however strong.
+   */
   guide: ToneBase | undefined;
 }
 
 /**
- * How many tones have a slice, and how many cells the standard deviation of the window has. With reading between them slices make what lies two of their steps away quite
- * another thing, and what lies within a third of one the same: fewer would let steps bleed, more would take texture for edges. Where places are told by their
+ * How many tones have a slice, and how many cells the standard deviation of the window has. With reading between them slices make what lies
+ * two of their steps away quite
+ * another thing, and what lies within a third of one the same: fewer would let steps bleed, more would take texture for edges. Where places
+ * are told by their
  * own tones, these err by more than coarse cells do.
  */
 const GRIDS = { guide: { slices: 10, cellsInRadius: 3.5 }, tone: { slices: 11, cellsInRadius: 2 } };
@@ -46,7 +51,10 @@ const GUIDE_PART = 0.25;
 const CELLS_IN_GUIDE = 2;
 const EDGE_TONE = 0.04;
 
-/** A tone brought to the mean close around it but beside edges. Texture finer than a cell has no edges. Source: He, Sun & Tang (2013), the picture as its own guide. */
+/**
+ * A tone brought to the mean close around it but beside edges. Texture finer than a cell has no edges. Source: He, Sun & Tang (2013), the
+ * picture as its own guide.
+ */
 function guideOf(tone: Float32Array, size: Size, radius: number): ToneBase {
   const sigma = GUIDE_PART * radius;
   const small = fitLongEdge(size, Math.ceil(CELLS_IN_GUIDE / sigma));

@@ -6,7 +6,10 @@ import { gaussianBlur } from "./gaussianBlur";
 export interface Spread {
   /** Standard deviation of the blur, as a part of the long edge. */
   radius: number;
-  /** Whether it stops at edges of the picture, and how a place is told from what is not like it: by its own tone, or by the mean close around it, so that texture is no edge. */
+  /**
+   * Whether it stops at edges of the picture, and how a place is told from what is not like it: by its own tone, or by the mean close
+   * around it, so that texture is no edge.
+   */
   edges: "none" | "tone" | "guide";
 }
 

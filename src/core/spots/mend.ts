@@ -26,7 +26,10 @@ const DARK = 0.002;
 const LEAST_EDGE = 0.5;
 /** The side of a cell in which light is read in proportion, in radii. */
 const CELL = 1 / 6;
-/** Places of the ring whose ratio of lights lies so many deviations from the middle one are not believed, unless it is nearly the same (natural logarithm). */
+/**
+ * Places of the ring whose ratio of lights lies so many deviations from the middle one are not believed, unless it is nearly the same
+ * (natural logarithm).
+ */
 const MOST_DEVIATIONS = 3;
 const LEAST_APART = 0.04;
 /** How near to a place of the ring its own light is met exactly, in radii. */
@@ -35,9 +38,12 @@ const CLOSE = 0.3;
 /**
  * What a piece of a spot is covered with: the texture from where it takes, in the light of where it lies.
  *
- * Around the spot light and colour are compared with those around the place it takes from: a gain for all of light, so that a texture keeps its contrast, and a rest for
- * each channel. Inside they follow a plane fitted to all these places (least squares) and what each differs from it, weighted by the inverse fourth power of
- * the distance (Shepard 1968): smooth, exact for light that changes evenly, and met at the border. Compared with the membrane in docs/decisions/0029.
+ * Around the spot light and colour are compared with those around the place it takes from: a gain for all of light, so that a texture keeps
+ * its contrast, and a rest for
+ * each channel. Inside they follow a plane fitted to all these places (least squares) and what each differs from it, weighted by the
+ * inverse fourth power of
+ * the distance (Shepard 1968): smooth, exact for light that changes evenly, and met at the border. Compared with the membrane in
+ * docs/decisions/0029.
  *
  * Shape   `here` holds `piece.around`, `there` holds `piece.source`; returns `piece.area`.
  */
@@ -151,7 +157,10 @@ function lightMet({ ring, spread, from, radius }: SpotPiece, here: Pixels, there
   };
 }
 
-/** What most of the places agree on: where an edge lies on the one side of a place and not on the other, it would throw its light over all of the spot. */
+/**
+ * What most of the places agree on: where an edge lies on the one side of a place and not on the other, it would throw its light over all
+ * of the spot.
+ */
 function agreeing<T extends { ratio: number }>(compared: readonly T[]): T[] {
   const middle = median(compared.map(({ ratio }) => ratio));
   const apart = Math.max(MOST_DEVIATIONS * 1.4826 * median(compared.map(({ ratio }) => Math.abs(ratio - middle))), LEAST_APART);

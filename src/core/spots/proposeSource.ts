@@ -31,13 +31,20 @@ const CLOSER = 6;
 const MOST_ROUNDS = 16;
 /** Levels of noise, as a variance of the cube root of light: differences below it mean nothing. */
 const NOISE = 2e-5;
-/** What tells a place to take from apart, beside how its surroundings continue those of the spot: how much livelier it is inside than these, or calmer; its tone; how far it lies. */
+/**
+ * What tells a place to take from apart, beside how its surroundings continue those of the spot: how much livelier it is inside than these,
+ * or calmer; its tone; how far it lies.
+ */
 const WEIGHTS = { livelier: 1, calmer: 0.15, level: 0.4, distance: 0.01 };
-/** A clone is laid in the light it has: a difference of tone counts as one where it begins to be seen, as a variance of the cube root of light. */
+/**
+ * A clone is laid in the light it has: a difference of tone counts as one where it begins to be seen, as a variance of the cube root of
+ * light.
+ */
 const SEEN = 1e-4;
 
 /**
- * Proposes where to take from to cover a spot: of the places around it the one whose surroundings go on as the spot's own do, and whose inside is as lively as these.
+ * Proposes where to take from to cover a spot: of the places around it the one whose surroundings go on as the spot's own do, and whose
+ * inside is as lively as these.
  *
  * Of a grid of places the best are moved about a little, so that stripes meet stripes.
  *

@@ -1,7 +1,9 @@
 import type { Matrix3 } from "../colour/matrix3";
 import type { Spread } from "../spatial/toneBase";
 
-/** What passes do to colour before it is mixed. Closed: the engine has a handler for each (engine/steps), and one without does not compile. */
+/**
+ * What passes do to colour before it is mixed. Closed: the engine has a handler for each (engine/steps), and one without does not compile.
+ */
 export interface ColourSteps {
   matrix: MatrixStep;
   separate: SeparateStep;
@@ -17,8 +19,10 @@ export interface MatrixStep {
 }
 
 /**
- * OKLab's a and b moved along a line as far as a pixel is coloured, then turned and scaled by their hue; luminance stays, and what the source cannot hold gives way towards grey.
- * Over hue in turns: how much of the colour stays along itself, and how much goes across; tables of one knot are the same for all hues, and have nothing across.
+ * OKLab's a and b moved along a line as far as a pixel is coloured, then turned and scaled by their hue; luminance stays, and what the
+ * source cannot hold gives way towards grey.
+ * Over hue in turns: how much of the colour stays along itself, and how much goes across; tables of one knot are the same for all hues, and
+ * have nothing across.
  */
 export interface SeparateStep {
   kind: "separate";

@@ -25,7 +25,8 @@ const NEAREST = 1e-7;
 
 /**
  * One law for all that gives stops, painted, flat or by tone, in the open or through a mask. Exposure shifts a tone along the
- * scale of odds, log2(Y ∕ (1 − Y)), by its stops (along log2 Y where bare paper darkens too), so tones change order exactly where the stops that reach them fall
+ * scale of odds, log2(Y ∕ (1 − Y)), by its stops (along log2 Y where bare paper darkens too), so tones change order exactly where the stops
+ * that reach them fall
  * faster than that scale rises: there they are held.
  *
  * Shape   over `knots` + 1 even tones.
@@ -85,14 +86,17 @@ export interface StopsRows {
   most: number;
 }
 
-/** Rows to either side: read between them, stops differ by a few hundredths from what the law gives at the most, and keep the order exactly. */
+/**
+ * Rows to either side: read between them, stops differ by a few hundredths from what the law gives at the most, and keep the order exactly.
+ */
 export const ROWS_TO_A_SIDE = 48;
 
 /** Fewer stops than this move no tone by a step of 16 bits, in order or not. */
 export const LEAST_MOST = 1e-6;
 
 /**
- * The law as rows to be read between, for places given up to `most` stops either way; undefined where the shares alone keep the order, so that one
+ * The law as rows to be read between, for places given up to `most` stops either way; undefined where the shares alone keep the order, so
+ * that one
  * table does. A mixture of two rows keeps the order as each of them does.
  */
 export function stopsRows(knots: number, byTone: StopsByTone, most: number): StopsRows | undefined {

@@ -42,7 +42,10 @@ export interface Blended {
   rows: StopsRows | undefined;
 }
 
-/** Stops given to a place by its surroundings, gathered in one way or several, whose stops add up; meeting the print normally, at the pass's strength. */
+/**
+ * Stops given to a place by its surroundings, gathered in one way or several, whose stops add up; meeting the print normally, at the pass's
+ * strength.
+ */
 export interface SurroundingsStep {
   kind: "surroundings";
   /** Stops over the tone of the place itself; absent where it gives none. */
@@ -130,5 +133,8 @@ export interface ChromaStep {
   share: Float32Array | undefined;
 }
 
-/** Colour as a and b of OKLab: over tone 0–1, or that of the picture as it is mixed, so much of it; and whether it takes the place of what is there or adds to it. */
+/**
+ * Colour as a and b of OKLab: over tone 0–1, or that of the picture as it is mixed, so much of it; and whether it takes the place of what
+ * is there or adds to it.
+ */
 export type LaidChroma = { replaces: boolean } & ({ by: "tone"; a: Float32Array; b: Float32Array } | { by: "colour"; saturation: number });

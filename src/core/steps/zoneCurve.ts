@@ -18,7 +18,8 @@ export function tableStep(curve: ZoneCurve): TableStep {
 }
 
 /**
- * What a pass makes of tones whose move is a curve: blended with what was there, as far as its strength goes, extrapolated softly where the scale ends; through its
+ * What a pass makes of tones whose move is a curve: blended with what was there, as far as its strength goes, extrapolated softly where the
+ * scale ends; through its
  * gate and past zones switched off, which hold tones where the order would change.
  */
 export function passingCurve(pass: Envelope, curve: ZoneCurve): ZoneCurve {

@@ -7,7 +7,8 @@ const REACH = 8;
 const FIRST = 0.1;
 
 /**
- * A tile of ranks 0 … TILE² − 1 in which those up to any rank lie as evenly as they can without any order: noise that has nothing coarse in it. It meets
+ * A tile of ranks 0 … TILE² − 1 in which those up to any rank lie as evenly as they can without any order: noise that has nothing coarse in
+ * it. It meets
  * itself at its borders.
  *
  * Shape   TILE² ranks, row after row; always the same.

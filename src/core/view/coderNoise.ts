@@ -39,8 +39,10 @@ export function jpegNoise(quality: number): CoderNoise {
 export const WAVES_PERIOD = 128;
 
 /**
- * Offsets of red, green and blue that change no luminance but colour differences: each block of eight by eight pixels has a wave along it and one across, of either sign, in
- * either difference. They are what a coder keeps of a block: with them its rounding, and its reader's, keep the mean colour, where white noise would be taken
+ * Offsets of red, green and blue that change no luminance but colour differences: each block of eight by eight pixels has a wave along it
+ * and one across, of either sign, in
+ * either difference. They are what a coder keeps of a block: with them its rounding, and its reader's, keep the mean colour, where white
+ * noise would be taken
  * away by the one and do nothing for the other.
  *
  * Shape   rows of WAVES_PERIOD offsets in levels, row after row, for each channel.

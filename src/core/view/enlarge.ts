@@ -10,7 +10,10 @@ export interface Between {
   part: Int32Array;
 }
 
-/** Places of `to` pixels between `from` of the same line, middle to middle; those beyond the first and last are theirs. Shape: `to` of each, both counts at least 1. */
+/**
+ * Places of `to` pixels between `from` of the same line, middle to middle; those beyond the first and last are theirs. Shape: `to` of each,
+ * both counts at least 1.
+ */
 export function placesBetween(from: number, to: number): Between {
   const places = { first: new Int32Array(to), part: new Int32Array(to) };
   for (let i = 0; i < to; i++) {

@@ -30,7 +30,10 @@ export function lookTable(look: Look): Float32Array {
   return jumpTable(LOOK_KNOTS, (t) => 255 * srgbEncode(toneToLuminance(shownTone(look, t))));
 }
 
-/** How far colour laid on tones is seen with them, over tone: absent where it is everywhere, 0 where tones are flat steps or drawn towards the easel's grey. */
+/**
+ * How far colour laid on tones is seen with them, over tone: absent where it is everywhere, 0 where tones are flat steps or drawn towards
+ * the easel's grey.
+ */
 export function lookShare(look: Look): Float32Array | undefined {
   if (look.kind === "picture") return undefined;
   return jumpTable(LOOK_KNOTS, (t) => (look.kind === "zone" && owningZone(t * LAST_ZONE) === look.zone ? 1 : 0));

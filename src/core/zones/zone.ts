@@ -74,7 +74,9 @@ export function parseZone(text: string): Zone | undefined {
   return Number.isFinite(zone) && zone >= 0 && zone <= LAST_ZONE ? zone : undefined;
 }
 
-/** Reads what a person types for stops: "½", "+1⅓", "−2/3", "1 1/3", "0,5", "-0.5 stops". Returns undefined where it is no number of them. */
+/**
+ * Reads what a person types for stops: "½", "+1⅓", "−2/3", "1 1/3", "0,5", "-0.5 stops". Returns undefined where it is no number of them.
+ */
 export function parseStops(text: string): number | undefined {
   const match = /^\s*([+−-])?\s*(\d+(?:[.,]\d+)?(?!\d*\s*\/))?\s*(?:([¼⅓½⅔¾])|(\d+)\s*\/\s*([1-9]\d*))?\s*(?:stops?)?\s*$/i.exec(text);
   if (!match || !/[\d¼⅓½⅔¾]/.test(text)) return undefined;

@@ -55,7 +55,8 @@ interface Open {
 
 /**
  * The page's side of the worker that renders, with any number of views of any pictures.
- * A worker that is lost is replaced: the new one opens the pictures, answers what the lost one did not, and renders what was asked for last in each view.
+ * A worker that is lost is replaced: the new one opens the pictures, answers what the lost one did not, and renders what was asked for last
+ * in each view.
  */
 export class PictureWorker {
   readonly #asker = new Asker<Questions>((ask) => this.#send(ask));

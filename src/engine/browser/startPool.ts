@@ -10,7 +10,10 @@ const START_AFTER_MS = 1000;
 /** The thread that hands bands out has a core, and the page. */
 const OWN_CORES = 2;
 
-/** Helpers for the cores that a machine has besides, and one where there are no more: the page is not always busy. None where memory cannot be shared. */
+/**
+ * Helpers for the cores that a machine has besides, and one where there are no more: the page is not always busy. None where memory cannot
+ * be shared.
+ */
 export function startPool(cores: number): TaskRunner {
   const canShare = crossOriginIsolated && typeof Worker !== "undefined"; // not every browser lets a worker start others
   if (!canShare || cores < 2) return INLINE;

@@ -10,7 +10,9 @@ export interface StepBase {
   gate: ToneBase | undefined;
 }
 
-/** What changing colour before the mix needs of the whole picture as found: for its masks, and of surroundings, by how they are gathered. */
+/**
+ * What changing colour before the mix needs of the whole picture as found: for its masks, and of surroundings, by how they are gathered.
+ */
 export interface ColourBases {
   masks: MaskBases;
   around: ReadonlyMap<string, Surroundings>;

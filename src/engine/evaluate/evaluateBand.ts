@@ -7,7 +7,8 @@ import type { BandPlace } from "../machine/surroundingsBand";
 import { applyColourStep, colourSpreadOf } from "../steps/colourSteps";
 import { appliesBoth, applyStep, readsOf } from "../steps/steps";
 
-// The one order in which a plan is evaluated on a band, for frames of the page, small pictures, parts at 1:1 and exports alike: these differ in where what is needed comes from, and where tones go.
+// The one order in which a plan is evaluated on a band, for frames of the page, small pictures, parts at 1:1 and exports alike: these
+// differ in where what is needed comes from, and where tones go.
 
 /** A run as it works on a band. */
 export interface BandRun {
@@ -38,7 +39,9 @@ export interface BandPlan<R extends BandRun> {
   runs: readonly R[];
 }
 
-/** Where what a plan needs on a band comes from, and where tones go. Each may use the machine for itself but for the tones and colour in it. */
+/**
+ * Where what a plan needs on a band comes from, and where tones go. Each may use the machine for itself but for the tones and colour in it.
+ */
 export interface BandSupply<R extends BandRun> {
   place: BandPlace;
   /** Puts tones to begin from, and the colour on them; absent where it begins with the mix. */
@@ -109,7 +112,10 @@ function evaluateRun(
 /** A change of colour, and how far it goes. */
 export type ColourChange = Pick<CompiledColour, "step" | "strength">;
 
-/** Changes the colour in the machine by passes before the mix, each by its mask where it has one: planes of which the band begins at `first`. */
+/**
+ * Changes the colour in the machine by passes before the mix, each by its mask where it has one: planes of which the band begins at
+ * `first`.
+ */
 export function changeColour(
   machine: BandMachine,
   passes: readonly ColourChange[],

@@ -55,13 +55,19 @@ export function laysColour({ step }: Pick<CompiledPass, "step">): boolean {
   return step !== undefined && keepsTones(step);
 }
 
-/** How many of a plan's passes come before the first that lays colour on tones, that one with them: after so many there may be colour; Infinity where none does. */
+/**
+ * How many of a plan's passes come before the first that lays colour on tones, that one with them: after so many there may be colour;
+ * Infinity where none does.
+ */
 export function colouredFrom({ passes }: Pick<CompiledPlan, "passes">): number {
   const first = passes.findIndex(laysColour);
   return first < 0 ? Infinity : first + 1;
 }
 
-/** How many pixels away something may lie and still matter to a pixel, on a picture of a long edge; all else that is around is gathered from the whole. */
+/**
+ * How many pixels away something may lie and still matter to a pixel, on a picture of a long edge; all else that is around is gathered from
+ * the whole.
+ */
 export function closeReach({ passes }: Pick<CompiledPlan, "passes">, longEdge: number): number {
   return passes.reduce((sum, { step }) => sum + ((step && reachOf(step, longEdge)) ?? 0), 0);
 }

@@ -1,7 +1,10 @@
 import { CoreError } from "@/core/errors";
 import type { KernelHeap } from "@/core/kernels/kernelHeap";
 
-/** Room in a heap for the few arrays used last, each copied in only when it does not lie there already. What two calls ago was given stays good: there are more slots than a kernel reads at once. */
+/**
+ * Room in a heap for the few arrays used last, each copied in only when it does not lie there already. What two calls ago was given stays
+ * good: there are more slots than a kernel reads at once.
+ */
 export class ArraySlots {
   readonly #first: number;
   readonly #bytes: number;

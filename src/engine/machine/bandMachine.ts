@@ -60,7 +60,8 @@ const COLOUR_CONSTANTS = 6 * 9 + 3 + 2;
 
 /**
  * Holds one band of pixels at a time in a small private heap, for kernels to run on. The caller puts a band in,
- * asks for what is to be done with it, takes the result out; nothing is allocated meanwhile. What each step of a plan does is told in engine/steps.
+ * asks for what is to be done with it, takes the result out; nothing is allocated meanwhile. What each step of a plan does is told in
+ * engine/steps.
  *
  * Shape   a band holds at most `capacity` pixels; every method works on the first `pixels` of the band set last.
  * Errors  CoreError `bad_size` for a band over the capacity.
@@ -297,7 +298,10 @@ export class BandMachine {
     this.view("darkerB").set(this.view("b"));
   }
 
-  /** tone, a, b, which are the lighter's → the tone of its light and the darker's, by the share of the lighter, read from `from` on; and the colour of both. */
+  /**
+   * tone, a, b, which are the lighter's → the tone of its light and the darker's, by the share of the lighter, read from `from` on; and the
+   * colour of both.
+   */
   meetDarker(share: Float32Array, from: number, isColoured: boolean): void {
     const { tone, mask, darker } = this.plane;
     this.putNext("mask", share, from);

@@ -71,13 +71,19 @@ export class ChromaBand {
     this.heap.run.colourLight(tone, a, b, red, green, blue, n, this.#p3);
   }
 
-  /** tone, a, b of `n` pixels from one on → opaque pixels; `greys` is the table of levels over tone, with its knots, `dither` the row of offsets and where it begins anew. */
+  /**
+   * tone, a, b of `n` pixels from one on → opaque pixels; `greys` is the table of levels over tone, with its knots, `dither` the row of
+   * offsets and where it begins anew.
+   */
   toRgba(from: number, n: number, out: number, greys: readonly [number, number], dither: readonly [number, number]): void {
     const [tone, a, b] = this.#from(from);
     this.heap.run.colourRgba(tone, a, b, out, n, this.#channels, this.#levels, LIGHT_KNOTS[8], ...greys, ...dither);
   }
 
-  /** The same as levels of three channels at 8 bits; `nextRow` is how far behind the greys' row of offsets red's lies, and green's and blue's behind it; 0 where they share one. */
+  /**
+   * The same as levels of three channels at 8 bits; `nextRow` is how far behind the greys' row of offsets red's lies, and green's and
+   * blue's behind it; 0 where they share one.
+   */
   to8(from: number, n: number, out: number, greys: readonly [number, number], dither: readonly [number, number], nextRow: number): void {
     const [tone, a, b] = this.#from(from);
     this.heap.run.colour8(tone, a, b, out, n, this.#channels, this.#levels, LIGHT_KNOTS[8], ...greys, ...dither, nextRow);
@@ -94,7 +100,10 @@ export class ChromaBand {
     return [tone + 4 * pixel, a + 4 * pixel, b + 4 * pixel];
   }
 
-  /** a, b of the lighter tone (in above), with those of the darker, the lighter's share in mask and their mean in tone → those of both together. */
+  /**
+   * a, b of the lighter tone (in above), with those of the darker, the lighter's share in mask and their mean in tone → those of both
+   * together.
+   */
   meet(n: number): void {
     const { darker, above, mask, tone, a, b, darkerA, darkerB } = this.plane;
     this.heap.run.meanChroma(darker, above, mask, tone, darkerA, darkerB, a, b, n);

@@ -45,7 +45,10 @@ export class TableFuser {
     return found.fused;
   }
 
-  /** Levels over tones before tables, or over their light, by a look's levels over tone; the first `moved` of the tables change from frame to frame. */
+  /**
+   * Levels over tones before tables, or over their light, by a look's levels over tone; the first `moved` of the tables change from frame
+   * to frame.
+   */
   shown(tables: readonly Float32Array[], moved: number, look: Float32Array, over: "tone" | "light"): Float32Array {
     return this.#knots.through(this.#movedFirst(tables, moved), over).read(look).pairs();
   }

@@ -15,7 +15,10 @@ interface Holder {
   readonly pixels: number;
 }
 
-/** Turns the tones of the band in a machine, and the colour beside them, into pixels and levels. What it gives are views into the heap: copy them before the next call. */
+/**
+ * Turns the tones of the band in a machine, and the colour beside them, into pixels and levels. What it gives are views into the heap: copy
+ * them before the next call.
+ */
 export class OutputBand {
   readonly #bytes: number;
   readonly #levels: number;
@@ -54,7 +57,10 @@ export class OutputBand {
     this.chroma.setOutput(space, depth);
   }
 
-  /** tone → opaque grey pixels of the band, 4 bytes each, in rows of a width, of which the first is row y of what is shown; dithered or flat. */
+  /**
+   * tone → opaque grey pixels of the band, 4 bytes each, in rows of a width, of which the first is row y of what is shown; dithered or
+   * flat.
+   */
   greyRgba(width: number, y: number, dithered: boolean): Uint8Array {
     const [table, knots] = this.#greys();
     return this.#rgbaRows(width, y, dithered, (from, out, n, dither) => {

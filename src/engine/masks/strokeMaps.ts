@@ -18,7 +18,8 @@ const LARGE_EDGE = 3000;
 /** Cells over which the steepest single dab of a map falls off, to begin with. */
 const CELLS_IN_SOFTNESS = 8;
 /**
- * Read between its cells a map may err this much, in stops or as a part of a region: where a region at twice the strength gives or takes four stops
+ * Read between its cells a map may err this much, in stops or as a part of a region: where a region at twice the strength gives or takes
+ * four stops
  * that is half a hundredth in tone.
  */
 const MOST_ERROR = 0.004;

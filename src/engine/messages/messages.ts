@@ -16,7 +16,8 @@ import type { PointReading, StageHistograms } from "../stage/stageTypes";
 import type { WirePlan } from "./wirePlan";
 import type { Fraction } from "@/core/units";
 
-// What the page and its worker say to each other. Any number of views are open at a time, of one picture or of several: each has a number that the page gives it.
+// What the page and its worker say to each other. Any number of views are open at a time, of one picture or of several: each has a number
+// that the page gives it.
 
 /** What the picture is looked at as. */
 export type BenchLook =
@@ -130,7 +131,9 @@ export type FromPresenter =
   /** `drawnAt` in milliseconds since 1970, as finely as the browser tells. */
   | { type: "drawn"; view: number; id: number; number: number; screen: Screen; scale: number; tookMs: number; drawnAt: number };
 
-/** The finished print as small as on a card, as large as beside the colour, as large as a sheet, or what each of the plan's passes changes. */
+/**
+ * The finished print as small as on a card, as large as beside the colour, as large as a sheet, or what each of the plan's passes changes.
+ */
 export type GlimpseOf = "print" | "beside" | "sheet" | "changes";
 
 /** A small picture, opaque pixels of 4 bytes. */

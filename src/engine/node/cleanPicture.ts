@@ -26,7 +26,8 @@ export async function damagedCleaned(folder: string): Promise<string[]> {
 }
 
 /**
- * The cleaned levels of a picture whose full level is given, made in its folder where they are not there: as many as the picture has, of the same sizes.
+ * The cleaned levels of a picture whose full level is given, made in its folder where they are not there: as many as the picture has, of
+ * the same sizes.
  */
 export async function cleanPicture(folder: string, full: RawLayout): Promise<RawLayout[]> {
   const there = await readCleaned(folder);

@@ -2,7 +2,9 @@ import { closeSync, openSync, writeSync } from "node:fs";
 import { EXIF_TYPE, layDirectory, type ExifTag } from "@/core/formats/exif";
 import type { Size } from "@/core/spatial/areaReduce";
 
-/** Levels on disk as a little-endian TIFF without compression, written by any number of threads and read by an encoder from top to bottom. */
+/**
+ * Levels on disk as a little-endian TIFF without compression, written by any number of threads and read by an encoder from top to bottom.
+ */
 export interface LevelFile {
   file: string;
   /** Where the first level lies. */

@@ -58,7 +58,8 @@ export interface RenderedFile extends Omit<RenderedPicture, "levels"> {
 const PROGRESS_EVERY_MS = 100;
 
 /**
- * Renders a decoded picture through a plan into levels, of grey or, where it lays colour and a space is given for it, of three channels, on as many threads as asked.
+ * Renders a decoded picture through a plan into levels, of grey or, where it lays colour and a space is given for it, of three channels, on
+ * as many threads as asked.
  * Neither their number nor the band size changes a level.
  *
  * Errors  CoreError `cancelled` when the signal is aborted; whatever a thread throws.

@@ -3,7 +3,8 @@ import { open, readFile, rename, stat } from "node:fs/promises";
 import { dirname } from "node:path";
 import { crc32 } from "node:zlib";
 
-// What the cache holds can be made again, so it is never mended: it carries its length and checksum, lies on the disk before it has its name, and what disagrees counts as not there.
+// What the cache holds can be made again, so it is never mended: it carries its length and checksum, lies on the disk before it has its
+// name, and what disagrees counts as not there.
 
 /** What a file is, when it is whole. */
 export interface Seal {

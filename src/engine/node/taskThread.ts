@@ -40,7 +40,8 @@ interface Waiting<Result> {
 
 /**
  * A thread that does tasks one after the other; it is started on the first task and anew
- * after a crash, which fails the tasks it held and no others. `revive` makes an error of its own class of what crossed, or undefined for a plain one.
+ * after a crash, which fails the tasks it held and no others. `revive` makes an error of its own class of what crossed, or undefined for a
+ * plain one.
  */
 export class TaskThread<Task, Result = void> {
   #worker: Worker | undefined;
@@ -54,7 +55,8 @@ export class TaskThread<Task, Result = void> {
   ) {}
 
   /**
-   * Does a task when those before it are done; what is in `given` is the thread's from then on. A task that takes longer than `withinMs` is ended with
+   * Does a task when those before it are done; what is in `given` is the thread's from then on. A task that takes longer than `withinMs` is
+   * ended with
    * the thread.
    *
    * Errors  what it threw; TooLong; a plain Error for a crash.

@@ -12,7 +12,8 @@ import type { RenderedFile, RenderedPicture } from "./renderPicture";
 const SOFTWARE = "Nigrographe";
 
 /**
- * Writes levels as a picture file with the profile of what they are in it, its size on paper, and what of the original's notes (an Exif block) is wished. The file
+ * Writes levels as a picture file with the profile of what they are in it, its size on paper, and what of the original's notes (an Exif
+ * block) is wished. The file
  * appears under its name only when it is whole; a failure leaves nothing behind.
  */
 export async function writePrint(

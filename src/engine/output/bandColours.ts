@@ -29,7 +29,8 @@ export interface SeenBand {
 }
 
 /**
- * Brings bands of a picture into a machine, in the colours a plan reads: as found, cleaned, or between; and tells what masks see of them, as far as it is wished. What nobody asks for is not read.
+ * Brings bands of a picture into a machine, in the colours a plan reads: as found, cleaned, or between; and tells what masks see of them,
+ * as far as it is wished. What nobody asks for is not read.
  *
  * Errors  CoreError `bad_plan` where cleaned colour is read and none was given.
  */

@@ -14,7 +14,10 @@ import type { ShownMask } from "../masks/stageMasks";
 import { colourSpreadOf } from "../steps/colourSteps";
 import { StopsPlanes } from "../masks/stopsPlanes";
 
-/** Rows of a band for each one beyond it that is worked out with it, as long as its pixels are no more than these: a machine holds some twenty numbers for each. */
+/**
+ * Rows of a band for each one beyond it that is worked out with it, as long as its pixels are no more than these: a machine holds some
+ * twenty numbers for each.
+ */
 const BAND_REACHES = 6;
 const MOST_BAND_PIXELS = 1 << 21;
 

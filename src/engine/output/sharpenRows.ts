@@ -8,7 +8,10 @@ import { TONE_KNOTS } from "@/core/zones/toneKnots";
 
 type RowsOf = (from: number, to: number) => PrintRows;
 
-/** Rows of a print sharpened in their tones where these slope, from rows of it and of those close above and below. Any split into runs gives the same tones. */
+/**
+ * Rows of a print sharpened in their tones where these slope, from rows of it and of those close above and below. Any split into runs gives
+ * the same tones.
+ */
 export function sharpenedRows(rowsOf: RowsOf, { width, height }: Size, settings: ForOutput): RowsOf {
   const reach = detailReach(settings.pixels) + 1;
   const added = pairTable(TONE_KNOTS, (place) => sharpened(2 * place - 1, settings));

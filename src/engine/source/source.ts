@@ -28,10 +28,12 @@ const WHOLE: readonly Part[] = [undefined];
 const UNTOUCHED = { spots: [], spotsKey: "" };
 
 /**
- * A picture, or a part of one, decoded: linear colour, and what inside each pixel it was reduced from. All that renders it shares it, and the machine that
+ * A picture, or a part of one, decoded: linear colour, and what inside each pixel it was reduced from. All that renders it shares it, and
+ * the machine that
  * works on one band of it at a time.
  *
- * Memory  12 bytes a pixel, 8 more once hues are looked at, and 12 once colour is returned; with grain 40 and 16; with cleaned colour as much again, and once more where a mix reads something between.
+ * Memory  12 bytes a pixel, 8 more once hues are looked at, and 12 once colour is returned; with grain 40 and 16; with cleaned colour as
+ *         much again, and once more where a mix reads something between.
  *         Masks and their shapes up to a fixed size. Spots: see `Spotted`.
  */
 export class Source {
@@ -72,7 +74,10 @@ export class Source {
     this.#spotted = this.#spottedOf(found);
   }
 
-  /** From stored levels: interleaved RGB, row after row. `place` where they are a part of a picture; `grain`, packed, where they were reduced. Whoever helps with it is in its runner. */
+  /**
+   * From stored levels: interleaved RGB, row after row. `place` where they are a part of a picture; `grain`, packed, where they were
+   * reduced. Whoever helps with it is in its runner.
+   */
   static fromLevels(
     levels: StoredLevels["levels"],
     size: Size,
@@ -117,7 +122,10 @@ export class Source {
     this.#healed = UNTOUCHED;
   }
 
-  /** Covers what a plan covers of it, in place: all that is asked from now on is of that. What was taken from it before is of what was covered then. */
+  /**
+   * Covers what a plan covers of it, in place: all that is asked from now on is of that. What was taken from it before is of what was
+   * covered then.
+   */
   heal({ spots, spotsKey }: Pick<CompiledPlan, "spots" | "spotsKey">): void {
     if (spotsKey === this.#healed.spotsKey) return;
     this.#healed = { spots, spotsKey };
@@ -141,7 +149,10 @@ export class Source {
     return this.#reduced(size, reduceDecoded);
   }
 
-  /** The same without what lies inside its pixels: half the work, for frames whose detail is kept from others. Of parts too; with the spots they have now. */
+  /**
+   * The same without what lies inside its pixels: half the work, for frames whose detail is kept from others. Of parts too; with the spots
+   * they have now.
+   */
   reducedPlainly(size: Size): Source {
     const { x, y, whole } = this.place;
     if (whole.width === this.size.width && whole.height === this.size.height) return this.#reduced(size, reducePlainly);

@@ -21,7 +21,8 @@ interface Laid {
 }
 
 /**
- * Areas of a level with their spots healed: in place, and taken back when others are wanted. Each spot sees what those before it left, so that what covers one may
+ * Areas of a level with their spots healed: in place, and taken back when others are wanted. Each spot sees what those before it left, so
+ * that what covers one may
  * lie on another; one that has not changed, and sees nothing that has, is left as it lies.
  *
  * Memory  of the pixels healed twice 12 bytes, with grain twice 40; and the mendings last used.
@@ -63,7 +64,10 @@ export class Spotted {
     }
   }
 
-  /** What is laid already and stays: what is wanted in the same order, and neither sees nor covers what is taken away, or laid anew before it. */
+  /**
+   * What is laid already and stays: what is wanted in the same order, and neither sees nor covers what is taken away, or laid anew before
+   * it.
+   */
   #staying(wanted: readonly SpotPiece[]): Map<SpotPiece, Laid> {
     const places = new Map(wanted.map((piece, i) => [piece, i]));
     const stays = new Map<SpotPiece, Laid>();
@@ -104,7 +108,10 @@ export class Spotted {
   }
 }
 
-/** The areas of a level from which its spots are healed as far as they lie in one of its areas, or matter to what does; none but those that are not in it. */
+/**
+ * The areas of a level from which its spots are healed as far as they lie in one of its areas, or matter to what does; none but those that
+ * are not in it.
+ */
 export function areasSeen(spots: readonly Spot[], whole: Size, area: Area): Area[] {
   const wanted: Area[] = [area];
   for (const piece of spots.flatMap((spot) => piecesOf(spot, whole)).reverse())

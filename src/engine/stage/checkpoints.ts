@@ -87,7 +87,10 @@ export class Checkpoints {
     return missing < 0 ? steps.at(-1) : steps[missing - 1];
   }
 
-  /** Makes those to keep that are missing, to be filled, with room for colour from a step on, and lets go of what is wrong or no longer wanted; returns their steps. */
+  /**
+   * Makes those to keep that are missing, to be filled, with room for colour from a step on, and lets go of what is wrong or no longer
+   * wanted; returns their steps.
+   */
   renew(keys: StepKeys, kept: ReadonlySet<number>, start: number | undefined, colouredFrom: number): Set<number> {
     for (const [step, { tone, chroma }] of this.#kept) {
       if (step === start || (kept.has(step) && this.#isGood(step, keys))) continue;

@@ -125,7 +125,10 @@ export class PlanEvaluator {
     return new Set(plan.passes.flatMap((pass, i) => (looksClose(pass) || (!given && gathers(pass)) ? [i] : [])));
   }
 
-  /** Steps after which tones are kept: under a moving hand what the next frame goes on from, else all that is counted and read; and one more, if one is asked for. */
+  /**
+   * Steps after which tones are kept: under a moving hand what the next frame goes on from, else all that is counted and read; and one
+   * more, if one is asked for.
+   */
   #kept(barriers: ReadonlySet<number>, more?: number): Set<number> {
     const { plan, hand, isMoving } = this.#now!;
     const handSteps = plan.passes.slice(hand.first, hand.end).flatMap(({ step }) => step ?? []);
@@ -138,7 +141,8 @@ export class PlanEvaluator {
   }
 
   /**
-   * Runs the plan from the last step whose tones are still good. A pass that gathers needs the whole of what enters it, so the sweep over the bands begins anew there, unless what it
+   * Runs the plan from the last step whose tones are still good. A pass that gathers needs the whole of what enters it, so the sweep over
+   * the bands begins anew there, unless what it
    * needs is given. Masks may need the whole mix, so where there are any it is made first.
    */
   #evaluate(shown: ShownOnTheWay | undefined, more?: number): void {
@@ -163,7 +167,8 @@ export class PlanEvaluator {
   }
 
   /**
-   * Where a sweep ends in tables whose tones nobody keeps, they and the look become one table: from tones to levels, or with grain from tones to light, whose mean is
+   * Where a sweep ends in tables whose tones nobody keeps, they and the look become one table: from tones to levels, or with grain from
+   * tones to light, whose mean is
    * looked at. Undefined where that cannot be.
    */
   #finishedQuickly(
@@ -190,7 +195,9 @@ export class PlanEvaluator {
     return { sweep: [...before, { ...last, steps: [step] }], shown: { ...shown, looks: { ...looks, table }, isLight: true, mixesLight } };
   }
 
-  /** Where a pass was painted on and nothing else changed, only the bands that were painted over are done anew; false where that may be all. */
+  /**
+   * Where a pass was painted on and nothing else changed, only the bands that were painted over are done anew; false where that may be all.
+   */
   #evaluatePainted(pass: number, runs: readonly Run[], given: Bases | undefined, shown: ShownOnTheWay | undefined): boolean {
     const earlier = this.#laid.get(pass);
     const laid = runs.filter(({ from }) => from >= pass).map((run) => this.#layRun(run, given, given?.masks));

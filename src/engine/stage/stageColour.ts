@@ -15,7 +15,8 @@ import { StageMasks } from "../masks/stageMasks";
 const beforeMix = ({ spotsKey, clean }: Pick<CompiledPlan, "spotsKey" | "clean">) => `as found ${spotsKey} ${clean}`;
 
 /**
- * The colour that a stage mixes: what its source has, cleaned so far, and changed by the plan's passes before the mix. Kept for as long as these stay.
+ * The colour that a stage mixes: what its source has, cleaned so far, and changed by the plan's passes before the mix. Kept for as long as
+ * these stay.
  *
  * Memory  12 bytes a pixel once there are such passes, with grain 24.
  */

@@ -49,7 +49,9 @@ export interface PointReading {
   finished: Tone;
   /** Stops given to the place by the pass in hand; undefined where it gives none. */
   painted: Stops | undefined;
-  /** How far the place is let through by the mask of the pass in hand, as far as place and original tell it; undefined where it has none. */
+  /**
+   * How far the place is let through by the mask of the pass in hand, as far as place and original tell it; undefined where it has none.
+   */
   masked: number | undefined;
   /** Colour laid on the finished tone; undefined where no pass lays any. */
   printed: Chroma | undefined;

@@ -43,9 +43,14 @@ export interface StepHandler<K extends StepKind> {
   reach?(step: Step<K>, longEdge: number): number;
   /** A number for each pixel that it needs; undefined where it does without. */
   lay?(step: Step<K>, layer: StepLayer): GrownPlane | undefined;
-  /** tone, a, b → the same after it. What it reads of colours is in the machine. All other planes but red, green, blue and the mask are anything afterwards. */
+  /**
+   * tone, a, b → the same after it. What it reads of colours is in the machine. All other planes but red, green, blue and the mask are
+   * anything afterwards.
+   */
   apply(machine: BandMachine, step: BandStep<K>, band: OnBand): void;
-  /** The same by the mask and, without its gate, by another that adds to it, read from `first` on; absent where one after the other will do. */
+  /**
+   * The same by the mask and, without its gate, by another that adds to it, read from `first` on; absent where one after the other will do.
+   */
   applyBoth?(machine: BandMachine, step: BandStep<K>, free: BandStep<K>, added: Float32Array, first: number): void;
 }
 

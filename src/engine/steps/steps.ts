@@ -28,7 +28,10 @@ export function spreadsOf<K extends StepKind>(step: Step<K>): readonly Spread[] 
   return handlerOf(step).spreads?.(step);
 }
 
-/** How many pixels away something may lie and still matter to a pixel; undefined for steps that look at each by itself, or at what was gathered. */
+/**
+ * How many pixels away something may lie and still matter to a pixel; undefined for steps that look at each by itself, or at what was
+ * gathered.
+ */
 export function reachOf<K extends StepKind>(step: Step<K>, longEdge: number): number | undefined {
   return handlerOf(step).reach?.(step, longEdge);
 }

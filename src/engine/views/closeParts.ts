@@ -59,7 +59,10 @@ export function smallerPart(part: ClosePart, scale: number, plan: Pick<CompiledP
   return { stage, print: part.print && smallerPrint(part.print, stage.size, scale) };
 }
 
-/** Where a print lies on a part that is smaller. What is cut pixel for pixel stays so, for between pixels it takes longer: what a frame changes may lie half a pixel beside. */
+/**
+ * Where a print lies on a part that is smaller. What is cut pixel for pixel stays so, for between pixels it takes longer: what a frame
+ * changes may lie half a pixel beside.
+ */
 function smallerPrint(print: Placing, size: Size, scale: number): Placing {
   const { width, height } = scaledSize(print, scale);
   const [x, y] = [print.x * scale, print.y * scale];
@@ -92,7 +95,10 @@ export class CloseParts {
     return this.#there;
   }
 
-  /** What is there of a part, even where cleaned colour, pixels beyond it or what covers its spots are still on their way; all that is missing is fetched. */
+  /**
+   * What is there of a part, even where cleaned colour, pixels beyond it or what covers its spots are still on their way; all that is
+   * missing is fetched.
+   */
   at(asked: Wanted): ClosePart | undefined {
     const wanted = { ...asked, reach: REACH_STEP * Math.ceil(asked.reach / REACH_STEP) };
     const there = this.#there && lies(this.#there.of, wanted) ? this.#there : undefined;

@@ -3,7 +3,8 @@ import type { Size } from "@/core/spatial/areaReduce";
 import { BETWEEN_PARTS, placesBetween, type Between } from "@/core/view/enlarge";
 
 /**
- * What a whole frame shows that a smaller one of the same plan cannot: laid over smaller frames of other plans it makes them whole again, but for what has changed in
+ * What a whole frame shows that a smaller one of the same plan cannot: laid over smaller frames of other plans it makes them whole again,
+ * but for what has changed in
  * detail since. Where nothing has, they are the whole frame to the bit.
  *
  * Memory  8 bytes a pixel of the whole, and some rows.
@@ -82,7 +83,9 @@ export class KeptDetail {
 /** Bytes of a row of 4 a pixel, as the kernels take them. */
 const rowBytes = ({ width }: Size) => 16 * Math.ceil(width / 4);
 
-/** For each pixel of a row, where the one before it lies in a shorter one, in bytes, and both their parts as two whole numbers of 16 bits. */
+/**
+ * For each pixel of a row, where the one before it lies in a shorter one, in bytes, and both their parts as two whole numbers of 16 bits.
+ */
 function columnsBetween(from: number, to: number): Int32Array {
   const { first, part } = placesBetween(from, to);
   const columns = new Int32Array(2 * 4 * Math.ceil(to / 4));

@@ -1,7 +1,10 @@
 import { expect, test } from "vitest";
 import { Pace } from "./pace";
 
-/** A hand that moves over a plan whose whole frames take so long, frame after frame, and all frames so much besides; returns how large each was. */
+/**
+ * A hand that moves over a plan whose whole frames take so long, frame after frame, and all frames so much besides; returns how large each
+ * was.
+ */
 function moves(pace: Pace, count: number, wholeMs: (frame: number) => number, doing = "a strand", besidesMs = 0): number[] {
   return Array.from({ length: count }, (_, frame) => {
     const scale = pace.scaleFor(doing);

@@ -1,6 +1,12 @@
-/** What a frame under a moving hand may take in the worker, so that it is drawn within half of one of a screen of 60 Hz: counts and the page want their share. Units: ms. */
+/**
+ * What a frame under a moving hand may take in the worker, so that it is drawn within half of one of a screen of 60 Hz: counts and the page
+ * want their share. Units: ms.
+ */
 const BUDGET_MS = 7;
-/** Where a hand moves what looks at each pixel by itself: a whole frame each time the screen shows one is better than detail that is not its own. */
+/**
+ * Where a hand moves what looks at each pixel by itself: a whole frame each time the screen shows one is better than detail that is not its
+ * own.
+ */
 const POINTWISE_BUDGET_MS = 14;
 /** Long edges of frames, in parts of what is shown. */
 const SCALES = [1, 1 / 2, 3 / 8, 1 / 4] as const;
@@ -16,7 +22,10 @@ const ROOM_TO_BE_WHOLE = 0.8;
 /** Another size has things to set up: smaller ones that take somewhat longer than they should stay. */
 const ROOM_TO_STAY = 1.5;
 
-/** How large frames are rendered while a hand moves: whole where that keeps up with the hand, else as much smaller as they must be. What a frame takes goes with its pixels. */
+/**
+ * How large frames are rendered while a hand moves: whole where that keeps up with the hand, else as much smaller as they must be. What a
+ * frame takes goes with its pixels.
+ */
 export class Pace {
   #doing: string | undefined;
   #scale = 1;

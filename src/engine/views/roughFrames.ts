@@ -4,15 +4,20 @@ import { Pace } from "./pace";
 import { pixelsIn } from "../machine/pixels";
 
 /**
- * Frames under a moving hand where whole ones take too long for it: smaller ones, with what the last whole one shows beside a smaller one of its plan laid over them. What a
- * hand changes in tones is smooth where the picture is not, so that such a frame comes close to the whole one (docs/decisions/0034-rough-frames.md); once the hand rests a whole one must follow.
+ * Frames under a moving hand where whole ones take too long for it: smaller ones, with what the last whole one shows beside a smaller one
+ * of its plan laid over them. What a
+ * hand changes in tones is smooth where the picture is not, so that such a frame comes close to the whole one
+ * (docs/decisions/0034-rough-frames.md); once the hand rests a whole one must follow.
  */
 export class RoughFrames {
   readonly #pace = new Pace();
   #kept: { doing: string; scale: number; detail: KeptDetail } | undefined;
   #small: ArrayBuffer | undefined;
 
-  /** How long the edges of a frame asked for now should be, in parts of a whole one's. `doing` tells what is moved from all else; what looks at each pixel by itself is whole for longer. */
+  /**
+   * How long the edges of a frame asked for now should be, in parts of a whole one's. `doing` tells what is moved from all else; what looks
+   * at each pixel by itself is whole for longer.
+   */
   scaleFor(doing: string, whole: Size, isPointwise = false): number {
     const scale = this.#pace.scaleFor(doing, isPointwise);
     const kept = this.#kept;

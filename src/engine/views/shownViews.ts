@@ -4,7 +4,9 @@ import { RoughFrames } from "./roughFrames";
 import type { Stage } from "../stage/stage";
 import { Views, type Purpose } from "./views";
 
-/** Shown smaller than this part of what there is, the picture gets a stage of just its size: less to compute, no resampling by the browser. */
+/**
+ * Shown smaller than this part of what there is, the picture gets a stage of just its size: less to compute, no resampling by the browser.
+ */
 const FITTED_BELOW = 0.9;
 
 /** A view of the whole picture and where the print lies on it; absent where it is all of it. */
@@ -13,7 +15,10 @@ export interface ShownView {
   print: Placing | undefined;
 }
 
-/** The whole picture at the sizes it is shown at: as it is there, brought down to just what the screen shows, and smaller yet for frames that must be quick. */
+/**
+ * The whole picture at the sizes it is shown at: as it is there, brought down to just what the screen shows, and smaller yet for frames
+ * that must be quick.
+ */
 export class ShownViews {
   readonly rough = new RoughFrames();
   #fitted: Views | undefined;

@@ -16,7 +16,10 @@ const MARGIN = 3;
 /** Where none is proposed, it is taken from so many radii beside. */
 const BESIDE = 3;
 
-/** Where to take from to cover a spot, as far away as lies in the picture; the others of the plan are covered already, and not from where it was tried. Units: long edges. */
+/**
+ * Where to take from to cover a spot, as far away as lies in the picture; the others of the plan are covered already, and not from where it
+ * was tried. Units: long edges.
+ */
 export async function spotSource(
   { levels }: PreparedPicture,
   fetcher: LevelFetcher,

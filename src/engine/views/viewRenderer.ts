@@ -53,7 +53,10 @@ interface Target {
   bases?(wish: Wish, scale: number): Bases;
 }
 
-/** One way of looking at a picture: with its plan, its size, the part that is seen closely, and its own memory of what it rendered. Of requests that arrive meanwhile only the newest is kept. */
+/**
+ * One way of looking at a picture: with its plan, its size, the part that is seen closely, and its own memory of what it rendered. Of
+ * requests that arrive meanwhile only the newest is kept.
+ */
 export class ViewRenderer implements Looking {
   readonly #compile = planCompiler();
   /** All of the picture as it was fetched, and as large as it is shown. */
@@ -203,7 +206,10 @@ export class ViewRenderer implements Looking {
     };
   }
 
-  /** Renders a frame, roughly where the hand moves and would have to wait for more: smaller, and with what it needs of the whole picture found on a smaller one. */
+  /**
+   * Renders a frame, roughly where the hand moves and would have to wait for more: smaller, and with what it needs of the whole picture
+   * found on a smaller one.
+   */
   #renderOn(target: Target, wish: Wish, isMoving: boolean): void {
     const { area, rough } = target;
     const { number, request, compiled } = wish;
@@ -251,7 +257,10 @@ export class ViewRenderer implements Looking {
     if (!request.isPeek) this.#count(stage, wish);
   }
 
-  /** Counting comes after the frame is on its way: first on the pixels shown, exactly when the hand rests. Where colour is shown no tones were made. */
+  /**
+   * Counting comes after the frame is on its way: first on the pixels shown, exactly when the hand rests. Where colour is shown no tones
+   * were made.
+   */
   #count(stage: Stage, wish: Wish): void {
     const isDue = performance.now() - this.#countedAt >= COUNT_EVERY_MS;
     if (wish.request.look.kind !== "colour" && isDue) this.#measure(stage, wish.request);

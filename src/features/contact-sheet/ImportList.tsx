@@ -26,7 +26,9 @@ interface Props {
   onDismiss(id: string): void;
 }
 
-/** Files being brought in: one line for all of them, which opens, and one for each that was not taken. It goes by itself once all went well. */
+/**
+ * Files being brought in: one line for all of them, which opens, and one for each that was not taken. It goes by itself once all went well.
+ */
 export function ImportList({ imports, onCancel, onDismiss }: Props) {
   const [isOpen, setOpen] = useState<boolean>();
   const open = isOpen ?? imports.length <= FEW;

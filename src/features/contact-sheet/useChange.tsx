@@ -3,7 +3,10 @@ import { App, Button } from "antd";
 import type { PictureChange, PrintChange } from "@/contracts/api";
 import { askServer } from "../shared/askServer";
 
-/** Changes pictures and prints of the sheet; what was moved to the bin can be brought back from a message. Shows the sheet anew once it is done. */
+/**
+ * Changes pictures and prints of the sheet; what was moved to the bin can be brought back from a message. Shows the sheet anew once it is
+ * done.
+ */
 export function useChange(onChanged: () => void) {
   const { message } = App.useApp();
   const failed = () => void message.error("That did not reach the server. Nothing was changed; try again in a moment.");

@@ -5,7 +5,10 @@ import styles from "./ValueSlider.module.css";
 /** How long it is said what was wanted. */
 const SAID_MS = 6000;
 
-/** A figure that can be typed over; what means nothing is put back, and what was wanted is said, where `onTyped` says it. Enter takes it, Escape puts the old one back; both give the keys back to the page. */
+/**
+ * A figure that can be typed over; what means nothing is put back, and what was wanted is said, where `onTyped` says it. Enter takes it,
+ * Escape puts the old one back; both give the keys back to the page.
+ */
 export function TypedValue({ label, text, onTyped }: { label: string; text: string; onTyped(text: string): string | void }) {
   const [draft, setDraft] = useState<string>();
   const isLeft = useRef(false);

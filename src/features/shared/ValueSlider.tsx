@@ -20,7 +20,10 @@ interface Props {
   parse?: ((text: string) => number | undefined) | undefined;
   /** Every change, also while the hand is still moving. */
   onChange(value: number): void;
-  /** What it came to: now, where a hand has let go; else by key or wheel, whose end cannot be seen, so that it is to be taken when the hand rests. */
+  /**
+   * What it came to: now, where a hand has let go; else by key or wheel, whose end cannot be seen, so that it is to be taken when the hand
+   * rests.
+   */
   onSettled?: ((value: number, isNow: boolean) => void) | undefined;
 }
 

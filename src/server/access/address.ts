@@ -4,7 +4,10 @@ import type { IncomingMessage } from "node:http";
 /** Set by our own server on every request, whatever was sent: where it came from. */
 export const ADDRESS_HEADER = "x-nigrographe-address";
 
-/** Where a request came from. A proxy on this machine tells for whom it asks, as the last of those it names; nobody else is believed. An IPv6 network of one customer (/64) is one address. */
+/**
+ * Where a request came from. A proxy on this machine tells for whom it asks, as the last of those it names; nobody else is believed. An
+ * IPv6 network of one customer (/64) is one address.
+ */
 export function addressOf({
   socket,
   headers,

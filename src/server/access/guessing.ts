@@ -1,6 +1,7 @@
 import { AppError } from "../errors";
 
-// How long one who guesses the passphrase waits. There is one passphrase, and whoever guesses must be slowed down; but not so that its owner is kept out by it.
+// How long one who guesses the passphrase waits. There is one passphrase, and whoever guesses must be slowed down; but not so that its
+// owner is kept out by it.
 
 /** Who guesses: a browser that signed in before, by its name, or any other, by its address. */
 export type Guesser = { browser: string } | { address: string };
@@ -19,7 +20,8 @@ interface Lane {
 }
 
 /**
- * Counts wrong guesses in lanes: one for each known browser, which waits for nobody else; one for each address; and one for all addresses together. While that one
+ * Counts wrong guesses in lanes: one for each known browser, which waits for nobody else; one for each address; and one for all addresses
+ * together. While that one
  * waits, an address that has not guessed for a minute may all the same.
  */
 export class Guessing {

@@ -26,7 +26,9 @@ export async function readBin(sql: Sql): Promise<Binned[]> {
 /** What of the bin is meant: all of it, what has lain there for so many days, one picture with its prints, one print. */
 export type OfBin = { days?: number; picture?: string; print?: string };
 
-/** Deletes for good what is meant of the bin. What its files take is given back when the server next sweeps. Returns how many were deleted. */
+/**
+ * Deletes for good what is meant of the bin. What its files take is given back when the server next sweeps. Returns how many were deleted.
+ */
 export async function clearBin(tx: Tx, { days = 0, picture, print }: OfBin): Promise<{ prints: number; pictures: number }> {
   const isMeant = (deletedAt: postgres.Fragment) => tx`${deletedAt} <= now() - make_interval(days => ${days})`;
   const prints = await tx`

@@ -14,7 +14,10 @@ const RENEW_EVERY_MS = 250;
 const LOOK_EVERY_MS = 500;
 const LOOK_AFTER_ERROR_MS = 2000;
 
-/** Takes jobs of these kinds one after the other until `stop` is called, which cuts the one in hand off: its lease runs out, and another takes it up. */
+/**
+ * Takes jobs of these kinds one after the other until `stop` is called, which cuts the one in hand off: its lease runs out, and another
+ * takes it up.
+ */
 export function startWorker(sql: Sql, kinds: Readonly<Record<string, JobKind>>): { stop(): Promise<void> } {
   const stopping = new AbortController();
   const loop = (async () => {

@@ -13,7 +13,8 @@ import { forgetPrepared, preparedFolder } from "./preparedFolder";
 
 /**
  * Takes a picture in: stores its bytes, decodes them to see that they are sound, and gives it a
- * first print. A file that is refused leaves nothing behind. Its name is made from the file's, and its plan the one to begin with, unless others are given.
+ * first print. A file that is refused leaves nothing behind. Its name is made from the file's, and its plan the one to begin with, unless
+ * others are given.
  *
  * Errors  PictureError with the reason; AppError `too_large`.
  */

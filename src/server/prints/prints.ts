@@ -40,7 +40,8 @@ export async function addPrint(sql: Sql, pictureId: string, plan: Plan, name?: s
 }
 
 /**
- * Another print with all that one has: its plan with the history it came by, and its pins; the name says that it is a copy. Returns the copy.
+ * Another print with all that one has: its plan with the history it came by, and its pins; the name says that it is a copy. Returns the
+ * copy.
  *
  * Errors  AppError `not_found`.
  */

@@ -1,7 +1,8 @@
 // Colour beside the tone: a and b of OKLab, laid after the mix, and what comes of them and a tone.
 import { clamp01, cube, gatherUnit, luminanceOf, rounded8, row3, signedRoot } from "./lanes";
 
-// Constants: linear P3 to LMS (9), LMS to lightness, a, b (9), what a and b give to the cube roots of L, M, S (6), what each of these gives to luminance (3), LMS to the channels
+// Constants: linear P3 to LMS (9), LMS to lightness, a, b (9), what a and b give to the cube roots of L, M, S (6), what each of these gives
+// to luminance (3), LMS to the channels
 // that are made (9), what each of those gives to luminance (3).
 const TO_LAB: usize = 36;
 const FROM_AB: usize = 72;
@@ -22,7 +23,10 @@ let channel2: v128 = f32x4.splat(0);
 /** Where those are of a colour, not of a grey. */
 let coloured: v128 = i32x4.splat(0);
 
-/** plane → plane and what is laid on it by amounts, times a scale unless that plane is 0; `replaces` 1 takes away as much of what was there, 0 nothing. */
+/**
+ * plane → plane and what is laid on it by amounts, times a scale unless that plane is 0; `replaces` 1 takes away as much of what was there,
+ * 0 nothing.
+ */
 export function layChroma(plane: usize, laid: usize, scale: usize, amount: usize, n: i32, replaces: f32): void {
   const one = f32x4.splat(1), less = f32x4.splat(replaces);
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
@@ -49,7 +53,10 @@ export function chromaOf(r: usize, g: usize, b: usize, outA: usize, outB: usize,
   }
 }
 
-/** How much of a colour's own a and b comes back: a saturation, and less where the tone is darker than the colour, whose light `root` tells: as if less light fell on it. */
+/**
+ * How much of a colour's own a and b comes back: a saturation, and less where the tone is darker than the colour, whose light `root` tells:
+ * as if less light fell on it.
+ */
 export function followTone(root: usize, tone: usize, out: usize, n: i32, saturation: f32): void {
   const most = f32x4.splat(saturation);
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
@@ -73,7 +80,8 @@ export function colourLight(tone: usize, a: usize, b: usize, r: usize, g: usize,
 }
 
 /**
- * tone, a, b → levels of three channels, 0–65535, one after the other. What they cannot show gives way in its chroma, at its hue, and stays at its luminance. Without chroma each is
+ * tone, a, b → levels of three channels, 0–65535, one after the other. What they cannot show gives way in its chroma, at its hue, and stays
+ * at its luminance. Without chroma each is
  * the grey level of the tone. Tables: levels over light, levels over tone.
  */
 export function colour16(tone: usize, a: usize, b: usize, out: usize, n: i32, constants: usize, levels: usize, knots: i32, greys: usize, greyKnots: i32): void {
@@ -90,7 +98,8 @@ export function colour16(tone: usize, a: usize, b: usize, out: usize, n: i32, co
 }
 
 /**
- * The same as levels of 0–255, with offsets; held where they would carry bare paper or black further than a rounding. A row of them for greys, which its channels share, so that they
+ * The same as levels of 0–255, with offsets; held where they would carry bare paper or black further than a rounding. A row of them for
+ * greys, which its channels share, so that they
  * stay grey, and, so many bytes behind the one before, one for each channel of a colour.
  */
 export function colour8(tone: usize, a: usize, b: usize, out: usize, n: i32, constants: usize, levels: usize, knots: i32, greys: usize, greyKnots: i32, ditherRow: usize, mask: i32, nextRow: usize): void {
@@ -123,7 +132,10 @@ export function colourRgba(tone: usize, a: usize, b: usize, out: usize, n: i32, 
   }
 }
 
-/** a and b with those of another tone in one pixel, so much of it: those of their light together. Chroma times the square of lightness adds up like light. */
+/**
+ * a and b with those of another tone in one pixel, so much of it: those of their light together. Chroma times the square of lightness adds
+ * up like light.
+ */
 export function meanChroma(toneA: usize, toneB: usize, share: usize, mean: usize, a: usize, b: usize, otherA: usize, otherB: usize, n: i32): void {
   const one = f32x4.splat(1), tiny = f32x4.splat(1e-6);
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {

@@ -1,7 +1,8 @@
 // Colour changed before it is mixed: linear Display P3 in three planes, in place.
 import { clamp01, cube, cubeRoot, exp2, gatherUnit, row3, turns } from "./lanes";
 
-// Constants: P3 to LMS (9), LMS to lightness, a, b (9), the inverse of that (9), LMS to the source's channels (9), P3 to them (9), them to P3 (9), what each of them gives to
+// Constants: P3 to LMS (9), LMS to lightness, a, b (9), the inverse of that (9), LMS to the source's channels (9), P3 to them (9), them to
+// P3 (9), what each of them gives to
 // luminance (3), chroma where colour begins to count, 1 ∕ the width of its fade.
 const TO_LAB: usize = 36;
 const LAB_TO_LMS: usize = 72;
@@ -12,7 +13,8 @@ const LIGHT: usize = 216;
 const FADE: usize = 228;
 
 /**
- * a and b of OKLab moved along a line as far as they are coloured, then turned and scaled by tables over hue; luminance stays. parting: what a and b give to it, what is added, how far
+ * a and b of OKLab moved along a line as far as they are coloured, then turned and scaled by tables over hue; luminance stays. parting:
+ * what a and b give to it, what is added, how far
  * a and b go along (5). Tables of one knot are the same for all hues, and have nothing across.
  */
 export function separate(r: usize, g: usize, b: usize, n: i32, constants: usize, along: usize, across: usize, knots: i32, parting: usize): void {

@@ -9,7 +9,10 @@
 
 const PLACES: i32 = 4;
 const ALL: i32 = 16;
-/** Of places that differ by more than this in the mean of squares each is held: ALIKE of ../../brush/strokePlane.ts, squared, for ALL of them. */
+/**
+ * Of places that differ by more than this in the mean of squares each is held: ALIKE of ../../brush/strokePlane.ts, squared, for ALL of
+ * them.
+ */
 const ALIKE: f64 = 0.0016;
 /** Lines that leave as much of a place, but for this, are one. */
 const EVEN: f64 = 1e-6;
@@ -37,8 +40,10 @@ const MOST_WHOLE: i32 = 256;
 }
 
 /**
- * Adds what a dab leaves of lines of places, first to last. Its middle, and `full`, `all` and `edge`, in places: how far it acts fully, how far at
- * all, and where it ends if it does so within a place (isStep). `step`: for how many dabs of the stroke it counts. end: the last place of a line.
+ * Adds what a dab leaves of lines of places, first to last. Its middle, and `full`, `all` and `edge`, in places: how far it acts fully, how
+ * far at
+ * all, and where it ends if it does so within a place (isStep). `step`: for how many dabs of the stroke it counts. end: the last place of a
+ * line.
  */
 export function dabLines(
   steps: usize, left: usize, touched: usize, ends: usize, stride: i32, end: i32, first: i32, last: i32,
@@ -102,8 +107,10 @@ export function dabLines(
 }
 
 /**
- * Lays on a stretch of a row, n pixels, what was gathered of it, and clears that; the pointers are to its first. Of the last pixels only `inside` are in the
- * picture. Pixels whose places are held, or come to differ, stay: how many is returned, and in `list` for each its number and the shares of its places, 17
+ * Lays on a stretch of a row, n pixels, what was gathered of it, and clears that; the pointers are to its first. Of the last pixels only
+ * `inside` are in the
+ * picture. Pixels whose places are held, or come to differ, stay: how many is returned, and in `list` for each its number and the shares of
+ * its places, 17
  * doubles. finer: other than 0 for pixels that are held, or no pointer. lines: room for twice PLACES doubles.
  */
 export function dabRow(
@@ -195,7 +202,8 @@ export function dabRow(
 }
 
 /**
- * Brings values of a plane nearer to a goal by a dab whose every pixel is told by its middle: by flow and the table of its falloff, read at `toStep` times
+ * Brings values of a plane nearer to a goal by a dab whose every pixel is told by its middle: by flow and the table of its falloff, read at
+ * `toStep` times
  * the square of the distance from (x, y), in pixels from the first. Rows of `width` pixels, from and to included.
  */
 export function layDab(

@@ -1,4 +1,5 @@
-// A picture of 4 bytes a pixel enlarged between its pixels, and what one as large shows beside that. All in whole numbers, parts of 128 each way: view/enlarge.ts.
+// A picture of 4 bytes a pixel enlarged between its pixels, and what one as large shows beside that. All in whole numbers, parts of 128
+// each way: view/enlarge.ts.
 
 /** Between two rows: whole numbers of 16 bits. n bytes, a multiple of 16. */
 export function betweenRows(upper: usize, lower: usize, out: usize, n: i32, part: i32): void {

@@ -1,4 +1,5 @@
-// Planes brought down to fewer pixels, blurred by boxes, and read between their cells. Every sum is a double, rounded once, whatever is done together.
+// Planes brought down to fewer pixels, blurred by boxes, and read between their cells. Every sum is a double, rounded once, whatever is
+// done together.
 import { floats, high, low } from "./doubles";
 
 /** sums + weight · row. */
@@ -10,7 +11,10 @@ export function addRow(sums: usize, row: usize, n: i32, weight: f64): void {
   }
 }
 
-/** A row brought down to fewer columns: whole numbers say which is the first that each covers and the one after the last, floats how much of these two. n: any. */
+/**
+ * A row brought down to fewer columns: whole numbers say which is the first that each covers and the one after the last, floats how much of
+ * these two. n: any.
+ */
 export function reduceColumns(row: usize, first: usize, end: usize, left: usize, right: usize, out: usize, n: i32, scale: f64): void {
   for (let i: usize = 0, bytes = <usize>n << 2; i < bytes; i += 4) {
     let at = row + (<usize>load<u32>(first + i) << 2);

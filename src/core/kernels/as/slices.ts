@@ -1,4 +1,5 @@
-// The surroundings of tones in slices: cells one after the other, each with a float for every slice, CELL_FLOATS of them. Sums are kept in doubles.
+// The surroundings of tones in slices: cells one after the other, each with a float for every slice, CELL_FLOATS of them. Sums are kept in
+// doubles.
 import { floats, high, low } from "./doubles";
 
 /** Bytes of a cell, and of its (value, step to the next) pairs. */
@@ -8,7 +9,10 @@ const PAIRS: usize = 96;
 const MAGIC: f32 = 8388608.0;
 const MANTISSA: i32 = 0x7fffff;
 
-/** Shares tones between the two slices they lie between, in the cells of one row; columns say where those begin, in bytes. width, height: any. */
+/**
+ * Shares tones between the two slices they lie between, in the cells of one row; columns say where those begin, in bytes. width, height:
+ * any.
+ */
 export function splatSlices(tone: usize, width: i32, height: i32, columns: usize, sums: usize, counts: usize, share: f64, slices: i32): void {
   const top = <f64>(slices - 1);
   for (let y = 0; y < height; y++) {
@@ -32,7 +36,10 @@ export function splatSlices(tone: usize, width: i32, height: i32, columns: usize
   v128.store64_lane(at, f32x4.demote_f64x2_zero(f64x2.add(low(v128.load64_zero(at)), both)), 0);
 }
 
-/** The sum of 2 · reach + 1 cells of a row times the share of each, a double. The sums of a cell run side by side, for each must wait for its last. */
+/**
+ * The sum of 2 · reach + 1 cells of a row times the share of each, a double. The sums of a cell run side by side, for each must wait for
+ * its last.
+ */
 export function boxAcross(src: usize, out: usize, width: i32, height: i32, reach: i32, shares: usize): void {
   const ahead = <usize>reach * CELL, behind = <usize>(reach + 1) * CELL;
   for (let y = 0; y < height; y++) {
@@ -67,7 +74,10 @@ export function boxAcross(src: usize, out: usize, width: i32, height: i32, reach
   }
 }
 
-/** One row of the same down columns: `next` comes into the sums, doubles, `last` goes out of them, unless it is 0, and the sums times a share are a row. n counts floats. */
+/**
+ * One row of the same down columns: `next` comes into the sums, doubles, `last` goes out of them, unless it is 0, and the sums times a
+ * share are a row. n counts floats.
+ */
 export function boxDown(next: usize, last: usize, sums: usize, out: usize, n: i32, share: f64): void {
   const nothing = f32x4.splat(0), by = f64x2.splat(share);
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
@@ -114,7 +124,9 @@ export function pairRows(a: usize, b: usize, part: f64, out: usize, columns: i32
   return f64x2.add(a, f64x2.mul(share, f64x2.sub(b, a)));
 }
 
-/** One row of tones read between the cells of a row of pairs and between slices: value i at `from` + i · `step` cells and at its own tone. */
+/**
+ * One row of tones read between the cells of a row of pairs and between slices: value i at `from` + i · `step` cells and at its own tone.
+ */
 export function sampleSlices(pairs: usize, tone: usize, out: usize, n: i32, from: f32, step: f32, last: i32, slices: i32): void {
   const zero = f32x4.splat(0), top = f32x4.splat(<f32>last), magic = f32x4.splat(MAGIC), mantissa = i32x4.splat(MANTISSA);
   const highest = f32x4.splat(<f32>(slices - 1)), lastLower = f32x4.splat(<f32>(slices - 2));

@@ -9,7 +9,8 @@ const DAYLIGHT_MIRED = 1e6 / 6504;
 const COOLEST = -90;
 
 /**
- * What a balance does to linear Display P3: neutrals take on the tinge of light so much warmer than D65, or cooler, and of the filter; their luminance stays.
+ * What a balance does to linear Display P3: neutrals take on the tinge of light so much warmer than D65, or cooler, and of the filter;
+ * their luminance stays.
  *
  * Units   mired and hundredths of density, within their limits. Source: adaptation after Bradford.
  */

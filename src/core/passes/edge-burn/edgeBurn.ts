@@ -78,7 +78,10 @@ function distanceAlong(whole: number, middle: number): (at: number) => number {
   return (at) => (at < inside ? (inside - at) / inside : (at - inside) / (whole - inside));
 }
 
-/** 0 up to 0, 1 from 1 on, its slope and curvature 0 at both, so that no band shows where it begins. Source: Perlin, "Improving noise" (2002). */
+/**
+ * 0 up to 0, 1 from 1 on, its slope and curvature 0 at both, so that no band shows where it begins. Source: Perlin, "Improving noise"
+ * (2002).
+ */
 function smootherStep(u: number): number {
   if (u <= 0) return 0;
   return u >= 1 ? 1 : u * u * u * (u * (6 * u - 15) + 10);

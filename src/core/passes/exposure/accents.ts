@@ -24,7 +24,8 @@ const LEAST_PART = 0.2;
 
 /**
  * A map of dodging and burning from the picture's own lights and darks: what is lighter than its surroundings a little lighter, what
- * is darker a little darker. It is laid with a soft brush, a dab at a time where most of it is still missing, so that each is a stroke like any other.
+ * is darker a little darker. It is laid with a soft brush, a dab at a time where most of it is still missing, so that each is a stroke like
+ * any other.
  *
  * Shape   tone of `size`, 0–1. Units: scale in long edges, LEAST_ACCENT to MOST_ACCENT.
  * Source  band of scale space: Lindeberg, "Feature detection with automatic scale selection" (1998); dabs one after the

@@ -5,7 +5,9 @@ import { packPath, type PathPoint } from "../../brush/stroke";
 import type { Point } from "../../region/region";
 import type { Length } from "../../units";
 
-/** The stroke touched at a place: of those that reach it, the one whose way lies nearest, the newest of equals. Undefined where none does. */
+/**
+ * The stroke touched at a place: of those that reach it, the one whose way lies nearest, the newest of equals. Undefined where none does.
+ */
 export function strokeAt(strokes: readonly ExposureStroke[], place: Point): number | undefined {
   let [nearest, found] = [Infinity, undefined as number | undefined];
   strokes.forEach((stroke, i) => {

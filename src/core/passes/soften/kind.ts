@@ -14,7 +14,10 @@ export const soften: PassKind<"soften"> = {
   step,
 };
 
-/** Stops that bring each tone to that of its surroundings: by strength some of the way, or all of it and then blended. Lights spread by keeping the lighter of both. */
+/**
+ * Stops that bring each tone to that of its surroundings: by strength some of the way, or all of it and then blended. Lights spread by
+ * keeping the lighter of both.
+ */
 function step(pass: PassOf<"soften">): SurroundingsStep {
   const { radius, spreads } = pass.move;
   const mode = pass.blend === "normal" && spreads === "lights" ? "lighten" : pass.blend;

@@ -18,7 +18,8 @@ export function hueOfChroma({ a, b }: Chroma): Pick<TintPoint, "hueDeg" | "chrom
 }
 
 /**
- * The colour a tint lays over the zones: smooth through its points, from one hue to another straight across, none at 0 and X unless a point lies there.
+ * The colour a tint lays over the zones: smooth through its points, from one hue to another straight across, none at 0 and X unless a point
+ * lies there.
  *
  * Units   zones in; a, b of OKLab out.
  */

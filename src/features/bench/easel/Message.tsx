@@ -23,7 +23,10 @@ const REMEDIES: Record<string, { label: string; act(store: BenchStore): void }> 
   [POLYGON_IS_FULL]: { label: "Close it", act: (store) => closePolygon(store) },
 };
 
-/** What the bench has to say, one thing at a time, on the easel, where it covers neither ribbon nor looks. What went wrong goes before what is worth knowing. */
+/**
+ * What the bench has to say, one thing at a time, on the easel, where it covers neither ribbon nor looks. What went wrong goes before what
+ * is worth knowing.
+ */
 export function Message() {
   const { store } = useBench();
   const failure = useBenchState((state) => state.failure);

@@ -7,7 +7,10 @@ import { withDrawn, withWanted, type PrintCanvas } from "./printCanvasList";
 import type { EaselView } from "./useEaselView";
 import styles from "./Easel.module.css";
 
-/** What is rendered of the print: all that is shown, and over it the part that is seen enlarged. `overPicture` brings what lies on the picture onto the print. */
+/**
+ * What is rendered of the print: all that is shown, and over it the part that is seen enlarged. `overPicture` brings what lies on the
+ * picture onto the print.
+ */
 export function PrintCanvases({ on, overPicture }: { on: EaselView; overPicture: CSSProperties }) {
   const { start, onPresented } = useBench();
   const frame = useBenchState((state) => state.plan.frame);

@@ -17,7 +17,10 @@ const TOOLS: { tool: Tool; label: string; key: string; hint: string }[] = [
   { tool: "move", label: "Move", key: "M", hint: "Drag the picture; the space bar does so with any tool" },
 ];
 
-/** What the hand takes up, and how large the picture is seen: `scale` in screen pixels for one of the picture's; fixed while all of it must be seen. */
+/**
+ * What the hand takes up, and how large the picture is seen: `scale` in screen pixels for one of the picture's; fixed while all of it must
+ * be seen.
+ */
 export function ToolTray({
   scale,
   isFit,

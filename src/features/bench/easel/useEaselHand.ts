@@ -15,7 +15,10 @@ import type { View } from "./view";
 
 /** So many CSS pixels from a thing a press still means it. */
 const NEAR_PIXELS = 5;
-/** A finger may begin a stroke so many CSS pixels beside the print, to cover its edge; one further off moves the print, as it would a sheet on a table. */
+/**
+ * A finger may begin a stroke so many CSS pixels beside the print, to cover its edge; one further off moves the print, as it would a sheet
+ * on a table.
+ */
 const BESIDE_PRINT = 24;
 
 /** A tone or hue under the hand, and where it was taken hold of. */

@@ -42,7 +42,10 @@ export interface EaselView {
   pan(from: View, dx: number, dy: number): void;
   /** Carries what lay under one place of the easel to another, so much larger than it was. */
   carry(from: View, about: PixelPoint, to: PixelPoint, ratio: number): void;
-  /** Where a pointer is: on the easel in CSS pixels, on the picture in its long edges, and as parts of it; the last only where there is picture. */
+  /**
+   * Where a pointer is: on the easel in CSS pixels, on the picture in its long edges, and as parts of it; the last only where there is
+   * picture.
+   */
   pointIn(event: Pointer): PixelPoint;
   pointAt(event: Pointer): Point;
   placeAt(event: Pointer): Place | undefined;

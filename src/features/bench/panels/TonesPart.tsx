@@ -38,7 +38,10 @@ interface Props {
   beforeMix: boolean;
 }
 
-/** Which tones a pass or a set acts on: a gate on the scale, hues of the original; of a pass, zones switched off. A gate tells whether an edge will show, by what the pass does. */
+/**
+ * Which tones a pass or a set acts on: a gate on the scale, hues of the original; of a pass, zones switched off. A gate tells whether an
+ * edge will show, by what the pass does.
+ */
 export const TonesPart = memo(
   Tones,
   (before, now) =>

@@ -3,7 +3,8 @@ import type { Plan } from "@/core/plan/plan";
 import { useBench } from "../state/BenchContext";
 
 /**
- * Tries something on the whole print while it is pointed at; the plan itself, and with it the panel, stays as it is until something is taken.
+ * Tries something on the whole print while it is pointed at; the plan itself, and with it the panel, stays as it is until something is
+ * taken.
  * `put` puts one in its place in a plan.
  */
 export function useTryOn<T>(put: (plan: Plan, value: T) => Plan) {

@@ -8,7 +8,10 @@ import { sweepsOf, type Side, type Sweep } from "./sweeps";
 import { SIDE_WORDS, takeBackSweep } from "./sweepEdits";
 import styles from "./RegionOverlay.module.css";
 
-/** Where a likeness was touched, dots along what is meant and crosses along what is not; at the end of each sweep it is taken back by a press. */
+/**
+ * Where a likeness was touched, dots along what is meant and crosses along what is not; at the end of each sweep it is taken back by a
+ * press.
+ */
 export function SweepMarks({ shape, size }: { shape: LikenessShape; size: Size }) {
   const { store } = useBench();
   const long = Math.max(size.width, size.height);

@@ -7,7 +7,10 @@ import { PASS_FACES } from "../passes/passFaces";
 import type { BenchStore } from "../state/benchStore";
 import { chosenPass } from "../state/inPlan";
 
-/** Adds a pass after the one in hand, or before all others of its side where it belongs there, and takes it in hand: fresh, or with the settings of another. */
+/**
+ * Adds a pass after the one in hand, or before all others of its side where it belongs there, and takes it in hand: fresh, or with the
+ * settings of another.
+ */
 export function addPass(store: BenchStore, kind: MoveKind, like?: Pass): void {
   const { plan, set } = store.getState();
   const fresh = restingPass(kind, uuid(), freshPassName(plan, PASS_FACES[kind].name));

@@ -20,7 +20,10 @@ const FIRST_HUE_REACH = 25;
 /** Chroma below which a spot has no hue. */
 const LEAST_CHROMA = 0.01;
 
-/** Something without a gate is given one that reads the tone entering it; a set, whose passes are entered by different ones, one that reads the mix. */
+/**
+ * Something without a gate is given one that reads the tone entering it; a set, whose passes are entered by different ones, one that reads
+ * the mix.
+ */
 export function firstGate(isSet: boolean): Gate {
   return { ...openGate(), source: isSet ? "mixed" : "entering" };
 }

@@ -1,6 +1,8 @@
 import type { Point } from "@/core/region/region";
 
-/** A line around a way at a distance, with round ends, as an SVG path; around a single place a circle. Bends are cut rather than rounded. */
+/**
+ * A line around a way at a distance, with round ends, as an SVG path; around a single place a circle. Bends are cut rather than rounded.
+ */
 export function outlineAround(points: readonly Point[], away: number): string {
   const along = points.filter((point, i) => i === 0 || point.x !== points[i - 1]!.x || point.y !== points[i - 1]!.y);
   const first = along[0]!;

@@ -100,7 +100,10 @@ export interface BenchState {
   accentScale: number;
   /** How the next crop is kept. */
   framing: Framing;
-  /** How the next spot is covered, the one in hand by its id, the one being drawn, and those that wait for a place to take from, unless it is told. */
+  /**
+   * How the next spot is covered, the one in hand by its id, the one being drawn, and those that wait for a place to take from, unless it
+   * is told.
+   */
   spotting: Spotting;
   chosenSpot: string | undefined;
   drawnSpot: Spot | undefined;

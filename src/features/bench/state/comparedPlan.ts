@@ -5,7 +5,10 @@ import type { Plan } from "@/core/plan/plan";
 import type { Before, Step } from "./benchStore";
 import { chosenPass, confinedInHand, handOf, withPass } from "./inPlan";
 
-/** The print as it is compared with: without the step in hand and all after it (before the mix, plain luminance), without its spots alone where they are in hand, or its mix alone. */
+/**
+ * The print as it is compared with: without the step in hand and all after it (before the mix, plain luminance), without its spots alone
+ * where they are in hand, or its mix alone.
+ */
 export function comparedPlan(plan: Plan, step: Step, before: Before): Plan {
   const coloured = plan.passes.slice(0, passesBeforeMix(plan));
   if (before === "source") return { ...plan, passes: [] };

@@ -20,7 +20,8 @@ const CHOSEN = {
 } as const satisfies Partial<BenchState>;
 
 /**
- * What a change of the bench leaves without a meaning, whoever made it: a step that is gone, what was chosen in the step before, picks of strokes or shapes
+ * What a change of the bench leaves without a meaning, whoever made it: a step that is gone, what was chosen in the step before, picks of
+ * strokes or shapes
  * that are there no more, a tool the step in hand has no use for, a glance at the print as it was.
  */
 export function withoutMeaning(before: BenchState, after: BenchState, changed: Partial<BenchState>): Partial<BenchState> {
@@ -48,7 +49,10 @@ export function withoutMeaning(before: BenchState, after: BenchState, changed: P
   return cleared;
 }
 
-/** Colour is seen while a pass before the mix is in hand, and the print again after it, as after a look for dust; any other way of looking stays. */
+/**
+ * Colour is seen while a pass before the mix is in hand, and the print again after it, as after a look for dust; any other way of looking
+ * stays.
+ */
 function lookFor(before: BenchState, { look }: BenchState, pass: Pass | undefined): Pick<BenchState, "look"> | undefined {
   if (before.step.stage === "spots" && look.kind === "dust") return { look: { kind: "picture" } };
   if (pass && actsOnColour(pass.move)) return look.kind === "picture" ? { look: { kind: "colour" } } : undefined;

@@ -3,7 +3,8 @@ import type { Plan } from "@/core/plan/plan";
 import type { BenchStore } from "../state/benchStore";
 
 /**
- * Escape while a button is held takes back what the drag changed, as if it had not begun: the plan is as it was at the press, and what the hand
+ * Escape while a button is held takes back what the drag changed, as if it had not begun: the plan is as it was at the press, and what the
+ * hand
  * still does until it lets go changes nothing. For all that is dragged, wherever it lies.
  */
 export function useCancelDrag(store: BenchStore): void {
@@ -17,7 +18,8 @@ export function useCancelDrag(store: BenchStore): void {
     };
     const onKey = (event: KeyboardEvent) => {
       const { plan, planAtPress, history, cancelDrag } = store.getState();
-      // What is drawn on the picture is let go of by the hand that draws it. What became a step since is no drag: a release outside the window is not told.
+      // What is drawn on the picture is let go of by the hand that draws it. What became a step since is no drag: a release outside the
+      // window is not told.
       if (event.key !== "Escape" || !pressed || pressed.plan === plan || pressed.head !== history.head || planAtPress) return;
       event.preventDefault();
       event.stopImmediatePropagation();

@@ -14,7 +14,9 @@ import { useBrightAtFrame } from "../../easel/useBrightAtFrame";
 import styles from "../../regions/RegionOverlay.module.css";
 
 const LINE_CELLS = 200;
-/** Where all but this much is left, so that it begins to be seen, and where half is. Lines round what is left do not run along the frame. */
+/**
+ * Where all but this much is left, so that it begins to be seen, and where half is. Lines round what is left do not run along the frame.
+ */
 const LEFT = [0.98, 0.5] as const;
 
 /** An edge burn over the print: where it begins, where it is halfway, and its middle to be moved. */

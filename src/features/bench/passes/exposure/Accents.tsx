@@ -9,7 +9,9 @@ import { isSuggested, suggestAccents } from "./accentEdits";
 import { useBench, useBenchState } from "../../state/BenchContext";
 import styles from "../../panels/Panel.module.css";
 
-/** Offers a map of the picture's own lights and darks at a size of one's choice; as long as nobody painted on it, another size lays it anew. */
+/**
+ * Offers a map of the picture's own lights and darks at a size of one's choice; as long as nobody painted on it, another size lays it anew.
+ */
 export function Accents({ pass, move }: { pass: Pass; move: ExposureMove }) {
   const { store, engine } = useBench();
   const scale = useBenchState((state) => state.accentScale);

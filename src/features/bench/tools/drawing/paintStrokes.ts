@@ -16,7 +16,8 @@ const STROKE_TOLERANCE = 0.0004;
 const LONGEST_WAY = MOST_PATH_POINTS / 2;
 
 /**
- * Brushes a region: adds to it, or, taking away or with Alt, takes from it, whatever shape it was. Where nothing is drawn yet, what is taken is taken from
+ * Brushes a region: adds to it, or, taking away or with Alt, takes from it, whatever shape it was. Where nothing is drawn yet, what is
+ * taken is taken from
  * the whole picture. With Shift the stroke is a straight one from where the last ended.
  */
 export function paint(at: Touch, store: BenchStore): Drawer | undefined {
@@ -39,7 +40,10 @@ export function paint(at: Touch, store: BenchStore): Drawer | undefined {
   });
 }
 
-/** The brushed area that strokes go on in. One whose erasing leaves alone what lies beneath is left as it is; without any, it may as well take from there. */
+/**
+ * The brushed area that strokes go on in. One whose erasing leaves alone what lies beneath is left as it is; without any, it may as well
+ * take from there.
+ */
 function openBrush(store: BenchStore): BrushShape | undefined {
   const open = openShape(store, "brush");
   if (!open || open.beneath || open.combine !== "add") return open;
