@@ -1,10 +1,10 @@
+import { restingExposure } from "@/core/passes/exposure/fields";
 import type { Move } from "@/core/passes/moves";
 import { mkdtempSync, rmSync, statSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { fork } from "node:child_process";
 import { packPath, type Stroke } from "@/core/brush/stroke";
-import { restingExposure } from "@/core/passes/exposure/exposure";
 import { emptyRegion } from "@/core/plan/editRegions";
 import { ExportSettings } from "@/contracts/exportSettings";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";

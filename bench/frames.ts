@@ -1,9 +1,9 @@
+import { restingExposure } from "@/core/passes/exposure/fields";
 import type { Pass } from "@/core/passes/pass";
 import { readFileSync } from "node:fs";
 import puppeteer from "puppeteer-core";
 import { packPath, type Stroke } from "@/core/brush/stroke";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
-import { restingExposure } from "@/core/passes/exposure/exposure";
 import { emptyRegion } from "@/core/plan/editRegions";
 import type { Plan } from "@/core/plan/plan";
 import type { Region, Shape } from "@/core/region/region";

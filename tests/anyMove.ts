@@ -1,5 +1,5 @@
+import { restingExposure } from "@/core/passes/exposure/fields";
 import { packPath } from "@/core/brush/stroke";
-import { restingExposure } from "@/core/passes/exposure/exposure";
 import type { Move, MoveKind } from "@/core/passes/moves";
 
 const path = packPath([

@@ -1,6 +1,14 @@
+import { balanceFields } from "@/core/passes/balance/fields";
+import { colourReturnFields } from "@/core/passes/colour-return/fields";
+import { contrastMaskFields } from "@/core/passes/contrast-mask/fields";
+import { edgeBurnFields } from "@/core/passes/edge-burn/fields";
+import { reliefFields } from "@/core/passes/relief/fields";
+import { sceneLightFields } from "@/core/passes/scene-light/fields";
+import { sharpenFields } from "@/core/passes/sharpen/fields";
+import { softenFields } from "@/core/passes/soften/fields";
+import type { NumberField } from "@/core/passes/fields";
 import type { Move } from "@/core/passes/moves";
 import fc from "fast-check";
-import { MOST_RETURNED_SATURATION } from "@/core/passes/colour-return/move";
 import { MOST_TINT_CHROMA } from "@/core/passes/tint/move";
 import { MOST_DEGREES, WHOLE_FRAME, type Frame } from "@/core/frame/frame";
 import { LEAST_HUE_GAP, type HueKnot } from "@/core/mix/hueCurve";
@@ -44,13 +52,17 @@ const knots: fc.Arbitrary<HueKnot[]> = fc
     return ordered.filter((knot, i) => i === 0 || knot.hueDeg - ordered[i - 1]!.hueDeg >= 2 * LEAST_HUE_GAP);
   });
 
+/** Any numbers that a move may have. */
+function anyNumbers<F extends Readonly<Record<string, NumberField>>>(fields: F): fc.Arbitrary<{ [N in keyof F]: number }> {
+  const each = Object.entries(fields).map(([name, { least, most }]) => [name, anyNumber(least, most)] as const);
+  return fc.record(Object.fromEntries(each)) as fc.Arbitrary<{ [N in keyof F]: number }>;
+}
+
 const anyTinge = fc.record({ a: anyNumber(-0.3, 0.3), b: anyNumber(-0.3, 0.3) });
 /** Any move before the mix. */
 const anyColourMove: fc.Arbitrary<Move> = fc.oneof(
-  fc
-    .record({ exposure: anyNumber(-3, 3), shadows: anyNumber(-2, 2), lights: anyNumber(-2, 2) })
-    .map((settings) => ({ kind: "scene-light" as const, ...settings })),
-  fc.record({ mired: anyNumber(-400, 150), tint: anyNumber(-50, 50) }).map((settings) => ({ kind: "balance" as const, ...settings })),
+  anyNumbers(sceneLightFields).map((settings) => ({ kind: "scene-light" as const, ...settings })),
+  anyNumbers(balanceFields).map((settings) => ({ kind: "balance" as const, ...settings })),
   fc
     .record({
       saturation: anyNumber(0, 2),
@@ -88,16 +100,7 @@ const anyToneMove: fc.Arbitrary<Move> = fc.oneof(
       endsHeld: fc.boolean(),
     })
     .map((settings) => ({ kind: "exposure" as const, ...settings })),
-  fc
-    .record({
-      stops: anyNumber(-4, 4),
-      x: unit.map((u) => u - 0.5),
-      y: unit.map((u) => u - 0.5),
-      begins: unit.map((u) => 0.95 * u),
-      straight: unit,
-      onPaper: fc.boolean(),
-    })
-    .map((settings) => ({ kind: "edge-burn" as const, ...settings })),
+  fc.tuple(anyNumbers(edgeBurnFields), fc.boolean()).map(([numbers, onPaper]) => ({ kind: "edge-burn" as const, ...numbers, onPaper })),
   anyStrands().map((strands) => ({ kind: "placement" as const, strands })),
   fc
     .record({
@@ -107,24 +110,12 @@ const anyToneMove: fc.Arbitrary<Move> = fc.oneof(
       white: anyNumber(5, 10),
     })
     .map((settings) => ({ kind: "contrast" as const, ...settings })),
+  fc.tuple(anyNumbers(contrastMaskFields), fc.boolean()).map(([numbers, edges]) => ({ kind: "contrast-mask" as const, ...numbers, edges })),
+  anyNumbers(reliefFields).map((settings) => ({ kind: "relief" as const, ...settings })),
   fc
-    .record({ radius: anyNumber(0.01, 0.2), density: unit, edges: fc.boolean() })
-    .map((settings) => ({ kind: "contrast-mask" as const, ...settings })),
-  fc
-    .record({ fine: anyNumber(-1, 2), medium: anyNumber(-1, 2), broad: anyNumber(-1, 2) })
-    .map((settings) => ({ kind: "relief" as const, ...settings })),
-  fc
-    .record({ radius: anyNumber(0.002, 0.1), spreads: fc.constantFrom("all" as const, "lights" as const) })
-    .map((settings) => ({ kind: "soften" as const, ...settings })),
-  fc
-    .record({
-      radius: anyNumber(0.00002, 0.0015),
-      amount: anyNumber(0, 4),
-      threshold: anyNumber(0, 0.1),
-      lighter: anyNumber(0, 0.3),
-      darker: anyNumber(0, 0.3),
-    })
-    .map((settings) => ({ kind: "sharpen" as const, ...settings })),
+    .tuple(anyNumbers(softenFields), fc.constantFrom("all" as const, "lights" as const))
+    .map(([numbers, spreads]) => ({ kind: "soften" as const, ...numbers, spreads })),
+  anyNumbers(sharpenFields).map((settings) => ({ kind: "sharpen" as const, ...settings })),
   fc
     .record({
       points: fc
@@ -141,7 +132,7 @@ const anyToneMove: fc.Arbitrary<Move> = fc.oneof(
       replaces: fc.boolean(),
     })
     .map((settings) => ({ kind: "tint" as const, ...settings })),
-  anyNumber(0, MOST_RETURNED_SATURATION).map((saturation) => ({ kind: "colour-return" as const, saturation })),
+  anyNumbers(colourReturnFields).map((settings) => ({ kind: "colour-return" as const, ...settings })),
 );
 
 /** Any valid frame, one that cuts nothing among them. */

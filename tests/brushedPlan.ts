@@ -1,6 +1,6 @@
+import { restingExposure } from "@/core/passes/exposure/fields";
 import { packPath, type Stroke } from "@/core/brush/stroke";
 import { openGate } from "@/core/gate/gate";
-import { restingExposure } from "@/core/passes/exposure/exposure";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import type { Plan } from "@/core/plan/plan";
 import type { BrushShape, Region } from "@/core/region/region";

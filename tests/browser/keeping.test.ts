@@ -1,9 +1,9 @@
+import { restingExposure } from "@/core/passes/exposure/fields";
 import { writeFileSync } from "node:fs";
 import { join } from "node:path";
 import type { Page } from "puppeteer-core";
 import { expect, test } from "vitest";
 import { packPath } from "@/core/brush/stroke";
-import { restingExposure } from "@/core/passes/exposure/exposure";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import { temporaryFolder } from "../temporary";
 import { openOwnPlan, openOwnPrint, ownBrowser, pick, pixelsAt, press, settled, textOf, visit } from "./browser";

@@ -1,3 +1,4 @@
+import { restingExposure } from "@/core/passes/exposure/fields";
 import type { Move } from "@/core/passes/moves";
 import type { Pass } from "@/core/passes/pass";
 import { writeFileSync } from "node:fs";
@@ -6,7 +7,6 @@ import { expect, test } from "vitest";
 import { luminanceToTone } from "@/core/colour/lstar";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { SRGB_CURVE, srgbEncode, toLinear } from "@/core/colour/transferCurve";
-import { restingExposure } from "@/core/passes/exposure/exposure";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import type { Plan } from "@/core/plan/plan";
 import { renderPicture } from "@/engine/node/renderPicture";

@@ -1,3 +1,4 @@
+import { restingExposure } from "@/core/passes/exposure/fields";
 import type { Pass } from "@/core/passes/pass";
 import { readTable } from "@/core/kernels/pairTable";
 import { writeFileSync } from "node:fs";
@@ -16,7 +17,6 @@ import { SRGB_CURVE, srgbEncode, toLinear } from "@/core/colour/transferCurve";
 import { readIccProfile } from "@/core/formats/readIccProfile";
 import { rgbProfile } from "@/core/formats/writtenProfile";
 import { openGate } from "@/core/gate/gate";
-import { restingExposure } from "@/core/passes/exposure/exposure";
 import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
 import type { TintPoint } from "@/core/passes/tint/move";
 import { sharpeningFor } from "@/core/passes/sharpen/forOutput";

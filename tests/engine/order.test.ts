@@ -1,3 +1,4 @@
+import { restingExposure } from "@/core/passes/exposure/fields";
 import type { Move } from "@/core/passes/moves";
 import type { Pass } from "@/core/passes/pass";
 import fc from "fast-check";
@@ -6,7 +7,7 @@ import { packPath } from "@/core/brush/stroke";
 import { SRGB_CURVE, toLinear, srgbEncode } from "@/core/colour/transferCurve";
 import { luminanceToTone, toneToLuminance } from "@/core/colour/lstar";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
-import { exposedZone, restingExposure, type ExposureSettings } from "@/core/passes/exposure/exposure";
+import { exposedZone, type ExposureSettings } from "@/core/passes/exposure/exposure";
 import { orderedStops } from "@/core/steps/orderedStops";
 import { openGate, type Gate } from "@/core/gate/gate";
 import { READY_GATES } from "@/core/gate/readyGates";

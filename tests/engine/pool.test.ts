@@ -1,3 +1,4 @@
+import { restingExposure } from "@/core/passes/exposure/fields";
 import { join } from "node:path";
 import { Worker } from "node:worker_threads";
 import { build } from "esbuild";
@@ -5,7 +6,6 @@ import fc from "fast-check";
 import { afterAll, afterEach, beforeAll, describe, expect, test, vi } from "vitest";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { packPath } from "@/core/brush/stroke";
-import { restingExposure } from "@/core/passes/exposure/exposure";
 import { compilePlan } from "@/core/plan/compilePlan";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import { emptyRegion } from "@/core/plan/editRegions";

@@ -1,10 +1,10 @@
+import { restingExposure } from "@/core/passes/exposure/fields";
 import { randomUUID } from "node:crypto";
 import { beforeAll, expect, test } from "vitest";
 import { POST as postPrint } from "@/app/api/pictures/[id]/prints/route";
 import { POST as postRevision } from "@/app/api/prints/[id]/revisions/route";
 import { GET as getStep } from "@/app/api/prints/[id]/revisions/[revision]/route";
 import { packPath } from "@/core/brush/stroke";
-import { restingExposure } from "@/core/passes/exposure/exposure";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import type { Plan } from "@/core/plan/plan";
 import { importPicture } from "@/server/pictures/pictures";

@@ -1,9 +1,10 @@
 import { z } from "zod";
-import { LEAST_LIMIT, MOST_CEILING, MOST_LIMIT, MOST_MAP_SOFTEN } from "@/core/passes/exposure/exposure";
+import { LEAST_LIMIT, MOST_CEILING, MOST_LIMIT } from "@/core/passes/exposure/exposure";
+import { exposureFields } from "@/core/passes/exposure/fields";
 import { MOST_STROKES } from "@/core/region/region";
 import { ZONE_COUNT } from "@/core/zones/zone";
 import { StrokeSchema } from "../region";
-import { Stops, Strength } from "./parts";
+import { numbersOf, Stops } from "./parts";
 
 export const ExposureMove = z.strictObject({
   kind: z.literal("exposure"),
@@ -11,10 +12,7 @@ export const ExposureMove = z.strictObject({
     .array(StrokeSchema.extend({ burns: z.boolean(), ceiling: z.number().min(0).max(MOST_CEILING).describe("Where it leads, in stops") }))
     .max(MOST_STROKES)
     .describe("Lights and darks painted by hand, in order; erasing brings both back to nothing"),
-  dodge: Strength.describe("Times what is dodged"),
-  burn: Strength.describe("Times what is burned"),
-  flat: Stops.describe("Stops over all of the region"),
-  soften: z.number().min(0).max(MOST_MAP_SOFTEN).describe("Standard deviation of a blur over all that is painted, in long edges"),
+  ...numbersOf(exposureFields),
   limit: z.number().min(LEAST_LIMIT).max(MOST_LIMIT).nullable().describe("Painted stops approach this and never pass it; null for none"),
   zones: z.array(Stops).length(ZONE_COUNT).describe("Stops for each zone, 0 to X"),
   endsHeld: z.boolean().describe("Whether the tones at both ends of the scale are left nearly alone"),

@@ -1,5 +1,7 @@
 import { z } from "zod";
+import { separationFields } from "@/core/passes/separation/fields";
 import { LEAST_WIDTH, MOST_RANGES, MOST_SATURATION, MOST_WIDTH, PARTING_LIMIT, TURN_LIMIT } from "@/core/passes/separation/move";
+import { numbersOf } from "./parts";
 
 /** OKLab's a and b stay within these for every colour there is. */
 const MOST_TINGE = 0.5;
@@ -8,7 +10,7 @@ const Times = z.number().min(0).max(MOST_SATURATION);
 
 export const SeparationMove = z.strictObject({
   kind: z.literal("separation"),
-  saturation: Times.describe("Times the chroma of all colours"),
+  ...numbersOf(separationFields),
   ranges: z
     .array(
       z.strictObject({

@@ -1,5 +1,6 @@
 import type { PlacedStops } from "../steps/placedStops";
 import type { PassOf } from "./pass";
+import type { Fields } from "./fields";
 import type { MixLook } from "../mix/mixLook";
 import type { Stroke } from "../brush/stroke";
 import type { MoveKind, MoveOf, ChromaMoveKind, ColourMoveKind, ToneMoveKind } from "./moves";
@@ -8,6 +9,8 @@ import type { LaidChroma, Step } from "../steps/step";
 import type { ZoneCurve } from "../steps/zoneCurve";
 
 export interface AnyKind<K extends MoveKind> {
+  /** Its plain numbers. */
+  fields: Fields<MoveOf<K>>;
   /** What a new one begins with. */
   resting(): MoveOf<K>;
   /** Whether a move leaves everything as it is. */

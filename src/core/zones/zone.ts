@@ -1,3 +1,4 @@
+import type { Written } from "../text/written";
 import { CoreError } from "../errors";
 import type { Stops, Zone } from "../units";
 
@@ -89,3 +90,7 @@ function fractionOf(sign: string | undefined, over: string | undefined, under: s
   if (sign !== undefined) return FRACTIONS.find((f) => f.sign === sign)!.part;
   return over === undefined ? 0 : Number(over) / Number(under);
 }
+
+/** Zones and stops as people write them. */
+export const ZONES: Written = { format: formatZone, parse: parseZone };
+export const STOPS: Written = { format: formatStops, parse: parseStops };

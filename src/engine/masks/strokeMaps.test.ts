@@ -1,8 +1,8 @@
+import { restingExposure } from "@/core/passes/exposure/fields";
 import type { ExposureStroke } from "@/core/steps/placedStops";
 import { expect, test } from "vitest";
 import { layStrokes } from "@/core/brush/layStrokes";
 import { packPath } from "@/core/brush/stroke";
-import { restingExposure } from "@/core/passes/exposure/exposure";
 import { gridOf } from "@/core/spatial/grid";
 import { brushGoal } from "@/core/region/rasterShape";
 import { inNewState } from "../machine/grownPlane";

@@ -1,4 +1,5 @@
-import { readNumber, readTyped } from "./readTyped";
+import { readNumber } from "@/core/text/written";
+import { readTyped } from "./readTyped";
 import { TypedValue } from "./TypedValue";
 import styles from "./ValueSlider.module.css";
 

@@ -1,6 +1,7 @@
 "use client";
+import { readNumber } from "@/core/text/written";
 import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from "react";
-import { readNumber, readTyped } from "./readTyped";
+import { readTyped } from "./readTyped";
 import { TypedValue } from "./TypedValue";
 import { useFocusedWheel } from "./useFocusedWheel";
 import styles from "./ValueSlider.module.css";
@@ -147,19 +148,4 @@ export function ValueSlider({
       />
     </div>
   );
-}
-
-export function formatPercent(part: number): string {
-  return `${Math.round(100 * part)} %`;
-}
-
-export function parsePercent(text: string): number | undefined {
-  const percent = readNumber(text);
-  return percent === undefined ? undefined : percent / 100;
-}
-
-/** A length or a share that is set by its power of two; pixels may be said. */
-export function parsePower(text: string): number | undefined {
-  const value = readNumber(text.replace(/px/i, ""));
-  return value !== undefined && value > 0 ? Math.log2(value) : undefined;
 }

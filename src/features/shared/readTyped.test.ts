@@ -1,8 +1,8 @@
+import { formatPercent, parsePercent } from "@/core/text/written";
 import fc from "fast-check";
 import { expect, test } from "vitest";
 import { formatZone, parseStops, parseZone } from "@/core/zones/zone";
 import { readTyped } from "./readTyped";
-import { formatPercent, parsePercent } from "./ValueSlider";
 
 const strength = { min: 0, max: 2, rest: 1, format: formatPercent, parse: parsePercent };
 const limit = { min: 0, max: 3, rest: 3, format: (v: number) => (v >= 3 ? "no limit" : `${v}`), parse: parseStops };

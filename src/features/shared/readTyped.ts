@@ -20,9 +20,3 @@ export function readTyped(text: string, { min, max, rest, format, parse }: Typed
   if (typed === undefined || !Number.isFinite(typed)) return { wanted: `Wanted is ${format(min)} to ${format(max)}.` };
   return { value: Math.min(Math.max(typed, min), max) };
 }
-
-/** A number as it is typed: with a comma or a point, a real minus, a percent sign; undefined where it is anything else besides. */
-export function readNumber(text: string): number | undefined {
-  const value = Number(text.replace("−", "-").replace(",", ".").replace("%", "").trim());
-  return text.trim() === "" || Number.isNaN(value) ? undefined : value;
-}

@@ -4,6 +4,7 @@ import { reachTable } from "../../steps/reach";
 import type { PassKind } from "../passKind";
 
 export const anotherMix: PassKind<"another-mix"> = {
+  fields: {},
   resting: () => ({ kind: "another-mix", weights: { ...LUMINANCE_WEIGHTS }, sumHeld: true, huesOn: true, hueKnots: [] }),
   // It puts what it mixes in the place of all that was made of the picture before.
   leavesAll: () => false,

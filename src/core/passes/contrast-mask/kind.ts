@@ -1,3 +1,5 @@
+import { contrastMaskFields } from "./fields";
+import { restOf } from "../fields";
 import type { PassOf } from "../pass";
 import { pairTable } from "../../kernels/pairTable";
 import { SOFT_KNOTS } from "../../steps/knots";
@@ -7,8 +9,9 @@ import type { PassKind } from "../passKind";
 import { contrastMaskStops } from "./contrastMask";
 
 export const contrastMask: PassKind<"contrast-mask"> = {
+  fields: contrastMaskFields,
   // A new one begins thin.
-  resting: () => ({ kind: "contrast-mask", radius: 0.04, density: 0.25, edges: true }),
+  resting: () => ({ kind: "contrast-mask", ...restOf(contrastMaskFields), edges: true }),
   leavesAll: ({ density }) => density === 0,
   curve: () => undefined,
   step,

@@ -1,3 +1,4 @@
+import type { Written } from "../../text/written";
 import { LAST_ZONE } from "../../zones/zone";
 import type { Zone } from "../../units";
 
@@ -41,6 +42,17 @@ export function formatGrade(grade: number): string {
   const sign = part < 0.05 ? "" : Math.abs(part - 0.5) < 0.05 ? "½" : part.toFixed(1).slice(1);
   return whole < 0 ? `00${sign}` : `${whole}${sign}`;
 }
+
+/** Reads a grade as printers write it: 00 to 5, halves too. */
+function parseGrade(text: string): number | undefined {
+  const trimmed = text.trim().replace(",", ".").replace("½", ".5");
+  if (trimmed === "00") return SOFTEST_GRADE;
+  const grade = Number(trimmed);
+  return trimmed === "" || Number.isNaN(grade) ? undefined : grade;
+}
+
+/** Grades as printers write them. */
+export const GRADES: Written = { format: formatGrade, parse: parseGrade };
 
 /**
  * The contrast curve over the zone scale: two hyperbolas that meet at the pivot with the grade's

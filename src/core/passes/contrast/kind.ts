@@ -1,3 +1,5 @@
+import { contrastFields } from "./fields";
+import { restOf } from "../fields";
 import type { PassOf } from "../pass";
 import { passingCurve, tableStep, type ZoneCurve } from "../../steps/zoneCurve";
 import { LAST_ZONE } from "../../zones/zone";
@@ -5,7 +7,8 @@ import type { PassKind } from "../passKind";
 import { contrastCurve, NORMAL_GRADE } from "./contrastCurve";
 
 export const contrast: PassKind<"contrast"> = {
-  resting: () => ({ kind: "contrast", around: 5, grade: NORMAL_GRADE, black: 0, white: LAST_ZONE }),
+  fields: contrastFields,
+  resting: () => ({ kind: "contrast", ...restOf(contrastFields) }),
   leavesAll: ({ grade, black, white }) => grade === NORMAL_GRADE && black === 0 && white === LAST_ZONE,
   curve,
   step: (pass) => tableStep(curve(pass)),

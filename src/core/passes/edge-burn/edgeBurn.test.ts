@@ -1,14 +1,16 @@
+import { restOf } from "../fields";
+import { edgeBurnFields } from "./fields";
 import fc from "fast-check";
 import { expect, test } from "vitest";
 import { gridOf, wholeGrid } from "../../spatial/grid";
-import { edgeShare, restingEdgeBurn } from "./edgeBurn";
+import { edgeShare } from "./edgeBurn";
 import { anyNumber } from "../../../../tests/anyNumber";
 
 const size = { width: 300, height: 200 };
 const at = (plane: Float32Array, x: number, y: number) => plane[y * size.width + x]!;
 
 test("nothing in the middle, all in the corners, and more the nearer to the border", () => {
-  const share = edgeShare(restingEdgeBurn(), wholeGrid(size));
+  const share = edgeShare(restOf(edgeBurnFields), wholeGrid(size));
   expect(at(share, 150, 100)).toBe(0);
   for (const [x, y] of [
     [0, 0],
@@ -21,14 +23,14 @@ test("nothing in the middle, all in the corners, and more the nearer to the bord
 });
 
 test("straight, all of the border gets it; as an oval, its middles get less than the corners", () => {
-  const along = (straight: number) => at(edgeShare({ ...restingEdgeBurn(), straight }, wholeGrid(size)), 0, 100);
+  const along = (straight: number) => at(edgeShare({ ...restOf(edgeBurnFields), straight }, wholeGrid(size)), 0, 100);
   expect(along(1)).toBeGreaterThan(0.98);
   expect(along(0)).toBeLessThan(0.7);
   expect(along(0)).toBeGreaterThan(0.1);
 });
 
 test("its middle moves, and it still reaches every border", () => {
-  const share = edgeShare({ ...restingEdgeBurn(), straight: 1, x: 0.25, y: -0.1 }, wholeGrid(size));
+  const share = edgeShare({ ...restOf(edgeBurnFields), straight: 1, x: 0.25, y: -0.1 }, wholeGrid(size));
   expect(at(share, 225, 70)).toBe(0);
   for (const [x, y] of [
     [0, 70],
@@ -65,7 +67,7 @@ test("no band shows where it begins: it bends as gently there as anywhere", () =
 });
 
 test("is as far in on the left as on the right, and a picture mirrored gets its share mirrored, to the pixel", () => {
-  const settings = { ...restingEdgeBurn(), straight: 0.4 };
+  const settings = { ...restOf(edgeBurnFields), straight: 0.4 };
   const share = edgeShare(settings, wholeGrid(size));
   const moved = edgeShare({ ...settings, x: 0.1, y: 0.05 }, wholeGrid(size));
   const mirrored = edgeShare({ ...settings, x: -0.1, y: -0.05 }, wholeGrid(size));

@@ -14,11 +14,6 @@ export const MOST_SHIFT = 0.5;
 /** The middle stays this far inside the print, as a part of its width or height. */
 const LEAST_SIDE = 0.02;
 
-/** A third of a stop down, beginning a little beyond the middle. */
-export function restingEdgeBurn(): EdgeBurnSettings {
-  return { stops: -1 / 3, x: 0, y: 0, begins: 0.3, straight: 0.3, onPaper: true };
-}
-
 /**
  * How far an edge burn acts on each pixel, 0 at its middle to 1 in the corners: a smooth step of the distance from the middle,
  * which counts 0 there and 1 at each border, whatever the print's shape, and on beyond it. Oval and straight borders are weighed together.

@@ -1,13 +1,16 @@
+import { restOf } from "../fields";
+import { edgeBurnFields } from "./fields";
 import type { PlacedStops } from "../../steps/placedStops";
 import type { PassOf } from "../pass";
 import type { StopsStep } from "../../steps/step";
 import { ALL, blended, REACHES_ALL, throughReach } from "../../steps/stopsThrough";
 import type { PassKind } from "../passKind";
-import { restingEdgeBurn, type EdgeBurnSettings } from "./edgeBurn";
+import type { EdgeBurnSettings } from "./edgeBurn";
 
 export const edgeBurn: PassKind<"edge-burn"> = {
+  fields: edgeBurnFields,
   // A new one begins faint.
-  resting: () => ({ kind: "edge-burn", ...restingEdgeBurn() }),
+  resting: () => ({ kind: "edge-burn", ...restOf(edgeBurnFields), onPaper: true }),
   leavesAll: ({ stops }) => stops === 0,
   curve: () => undefined,
   step,

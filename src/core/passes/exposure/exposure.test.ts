@@ -1,3 +1,4 @@
+import { restingExposure } from "./fields";
 import type { ExposureStroke } from "../../steps/placedStops";
 import { exposedLuminance } from "../../colour/exposedLuminance";
 import fc from "fast-check";
@@ -5,18 +6,7 @@ import { describe, expect, test } from "vitest";
 import { layStrokes } from "../../brush/layStrokes";
 import { packPath } from "../../brush/stroke";
 import { wholeGrid } from "../../spatial/grid";
-import {
-  endShare,
-  exposedZone,
-  exposureGoal,
-  keepsOrder,
-  limitedStops,
-  restingExposure,
-  strokesOf,
-  toneStops,
-  withZoneStops,
-  zoneStops,
-} from "./exposure";
+import { endShare, exposedZone, exposureGoal, keepsOrder, limitedStops, strokesOf, toneStops, withZoneStops, zoneStops } from "./exposure";
 import { anyNumber } from "../../../../tests/anyNumber";
 
 const stops = anyNumber(-4, 4);

@@ -2,7 +2,7 @@ import { ExposureStroke, type StrokeStops } from "../../steps/placedStops";
 import { exposedLuminance } from "../../colour/exposedLuminance";
 
 import { toneToLuminance, luminanceToTone } from "../../colour/lstar";
-import { LAST_ZONE, ZONE_COUNT } from "../../zones/zone";
+import { LAST_ZONE } from "../../zones/zone";
 import type { Stops, Zone } from "../../units";
 
 /** Light and dark laid on by hand, over the whole, and zone by zone. */
@@ -21,11 +21,6 @@ export const MOST_MAP_SOFTEN = 0.05;
 export const LEAST_MAP_SOFTEN = 0.002;
 export const LEAST_LIMIT = 1 / 12;
 export const MOST_LIMIT = 3;
-
-/** Nothing laid on yet; the ends are protected. */
-export function restingExposure(): ExposureSettings {
-  return { strokes: [], dodge: 1, burn: 1, flat: 0, soften: 0, limit: null, zones: Array<number>(ZONE_COUNT).fill(0), endsHeld: true };
-}
 
 /** Protected ends begin this far from black and white, in zones. */
 const END_REACH = 1.5;

@@ -1,3 +1,4 @@
+import { restingExposure, exposureFields } from "./fields";
 import type { PlacedStops } from "../../steps/placedStops";
 import type { Pass, PassOf } from "../pass";
 import { pairTable } from "../../kernels/pairTable";
@@ -10,12 +11,13 @@ import { between, passingCurve, tableStep, type ZoneCurve } from "../../steps/zo
 import { TONE_KNOTS } from "../../zones/toneKnots";
 import { LAST_ZONE } from "../../zones/zone";
 import type { PassKind } from "../passKind";
-import { endShare, exposedZone, MOST_CEILING, restingExposure, zoneStops, type ExposureSettings } from "./exposure";
+import { endShare, exposedZone, MOST_CEILING, zoneStops, type ExposureSettings } from "./exposure";
 import type { Tone } from "../../units";
 
 type ExposurePass = PassOf<"exposure">;
 
 export const exposure: PassKind<"exposure"> = {
+  fields: exposureFields,
   resting: () => ({ kind: "exposure", ...restingExposure() }),
   leavesAll: (move) => move.flat === 0 && move.zones.every((stops) => stops === 0) && !paints(move),
   curve,

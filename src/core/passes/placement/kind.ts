@@ -7,6 +7,7 @@ import { placementAtStrength, placementCurve } from "./placementCurve";
 import { isHold, RESTING_STRANDS } from "./strand";
 
 export const placement: PassKind<"placement"> = {
+  fields: {},
   resting: () => ({ kind: "placement", strands: RESTING_STRANDS.map((strand) => ({ ...strand })) }),
   leavesAll: ({ strands }) => strands.every(isHold) && strands[0]!.from === 0 && strands[strands.length - 1]!.from === LAST_ZONE,
   curve,

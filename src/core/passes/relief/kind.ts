@@ -1,3 +1,5 @@
+import { reliefFields } from "./fields";
+import { restOf } from "../fields";
 import type { PassOf } from "../pass";
 import { pairTable } from "../../kernels/pairTable";
 import { SLICED_REACH } from "../../spatial/slicedBase";
@@ -8,8 +10,9 @@ import type { PassKind } from "../passKind";
 import { oddsOf, RELIEF_SIZES, reliefShares } from "./relief";
 
 export const relief: PassKind<"relief"> = {
+  fields: reliefFields,
   // A new one begins where it can just be seen.
-  resting: () => ({ kind: "relief", fine: 0, medium: 0.3, broad: 0 }),
+  resting: () => ({ kind: "relief", ...restOf(reliefFields), medium: 0.3 }),
   leavesAll: (move) => RELIEF_SIZES.every(({ name }) => move[name] === 0),
   curve: () => undefined,
   step,

@@ -1,10 +1,13 @@
+import { sceneLightFields } from "./fields";
+import { restOf } from "../fields";
 import { pairTable } from "../../kernels/pairTable";
 import { SOFT_KNOTS } from "../../steps/knots";
 import type { ColourKind } from "../passKind";
 import { SCENE_RADIUS, sceneStops } from "./sceneLight";
 
 export const sceneLight: ColourKind<"scene-light"> = {
-  resting: () => ({ kind: "scene-light", exposure: 0, shadows: 0, lights: 0 }),
+  fields: sceneLightFields,
+  resting: () => ({ kind: "scene-light", ...restOf(sceneLightFields) }),
   leavesAll: ({ exposure, shadows, lights }) => exposure === 0 && shadows === 0 && lights === 0,
   colour: (move) => ({
     kind: "light",

@@ -9,5 +9,3 @@ export interface SceneLightMove {
   /** Where they are light. */
   lights: Stops;
 }
-export const EXPOSURE_LIMIT = 3;
-export const SURROUNDINGS_LIMIT = 2;

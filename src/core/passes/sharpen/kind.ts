@@ -1,3 +1,5 @@
+import { sharpenFields } from "./fields";
+import { restOf } from "../fields";
 import { pairTable } from "../../kernels/pairTable";
 import { reachTable } from "../../steps/reach";
 import { TONE_KNOTS } from "../../zones/toneKnots";
@@ -5,8 +7,9 @@ import type { PassKind } from "../passKind";
 import { sharpened } from "./sharpen";
 
 export const sharpen: PassKind<"sharpen"> = {
+  fields: sharpenFields,
   // A new one begins fine, and can be seen one to one.
-  resting: () => ({ kind: "sharpen", radius: 0.0003, amount: 1, threshold: 0.01, lighter: 0.08, darker: 0.12 }),
+  resting: () => ({ kind: "sharpen", ...restOf(sharpenFields) }),
   leavesAll: ({ amount, lighter, darker }) => amount === 0 || (lighter === 0 && darker === 0),
   curve: () => undefined,
   step: (pass) => ({

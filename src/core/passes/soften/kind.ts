@@ -1,3 +1,5 @@
+import { softenFields } from "./fields";
+import { restOf } from "../fields";
 import type { PassOf } from "../pass";
 import { pairTable } from "../../kernels/pairTable";
 import { SOFT_KNOTS } from "../../steps/knots";
@@ -7,8 +9,9 @@ import type { PassKind } from "../passKind";
 import { stopsOfTone } from "./soften";
 
 export const soften: PassKind<"soften"> = {
+  fields: softenFields,
   // A new one begins as a breath.
-  resting: () => ({ kind: "soften", radius: 0.004, spreads: "lights" }),
+  resting: () => ({ kind: "soften", ...restOf(softenFields), spreads: "lights" }),
   leavesAll: () => false,
   curve: () => undefined,
   step,

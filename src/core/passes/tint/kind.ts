@@ -5,6 +5,7 @@ import type { ChromaKind } from "../passKind";
 import { tintLine } from "./tintLine";
 
 export const tint: ChromaKind<"tint"> = {
+  fields: {},
   // A new one begins warm and faint.
   resting: () => ({
     kind: "tint",

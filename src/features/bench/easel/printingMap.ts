@@ -1,3 +1,4 @@
+import { formatPercent } from "@/core/text/written";
 import type { Pass } from "@/core/passes/pass";
 import { contours, geoPath } from "d3";
 import { passNumber } from "../state/passNumber";
@@ -6,7 +7,6 @@ import type { Plan } from "@/core/plan/plan";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { PictureView } from "@/engine/browser/pictureWorker";
 import type { SmallPlane } from "@/engine/messages/messages";
-import { formatPercent } from "@/features/shared/ValueSlider";
 import { geometryOf, matrixOnPrint, placeOnPrint, type Geometry } from "./geometry";
 import { gateWords } from "../scale/gateWords";
 import { passWords } from "../passes/passFaces";

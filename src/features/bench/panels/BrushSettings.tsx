@@ -1,7 +1,8 @@
 "use client";
+import { formatPercent, parsePercent } from "@/core/text/written";
 import { Select } from "antd";
 import { PRESSURES, type Brush, type Pressure } from "@/core/brush/stroke";
-import { formatPercent, parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
+import { ValueSlider } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { LEAST_BRUSH, MOST_BRUSH } from "../tools/brushSize";
 import { EraseSwitch } from "./EraseSwitch";

@@ -1,5 +1,5 @@
+import { formatPercent, parsePercent } from "@/core/text/written";
 import { restingClean } from "@/core/plan/defaultPlan";
-import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { Part } from "./Panel";
 import { StepSlider } from "./StepSlider";

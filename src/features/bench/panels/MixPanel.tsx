@@ -1,6 +1,6 @@
 "use client";
+import { formatPercent } from "@/core/text/written";
 import { Switch } from "antd";
-import { formatPercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { CleanPart } from "./CleanPart";
 import { FilmFilter } from "./FilmFilter";

@@ -1,9 +1,9 @@
 "use client";
+import { formatPercent } from "@/core/text/written";
 import { Button } from "antd";
 import { actsOnColour } from "@/core/passes/passKinds";
 import { placeOfSet, untieSet } from "@/core/plan/editPasses";
 import type { PassSet } from "@/core/plan/plan";
-import { formatPercent } from "@/features/shared/ValueSlider";
 import { useBench, usePanelPlan } from "../state/BenchContext";
 import { withSet } from "../state/inPlan";
 import { MaskExport } from "./MaskExport";

@@ -1,7 +1,7 @@
 "use client";
+import { formatPercent, parsePercent } from "@/core/text/written";
 import { Switch } from "antd";
 import { hasFeather, LEAST_TOLERANCE, MOST_TOLERANCE, RESTING_TOLERANCE, type Shape } from "@/core/region/region";
-import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench } from "../state/BenchContext";
 import { adjustShape } from "../regions/regionEdits";
 import { LikenessPlaces } from "./LikenessPlaces";

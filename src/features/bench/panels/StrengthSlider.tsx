@@ -1,4 +1,4 @@
-import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
+import { formatPercent, parsePercent } from "@/core/text/written";
 import { StepSlider } from "./StepSlider";
 
 /** How much a pass, a set or a mix of a name does: 0 to 200 %. */

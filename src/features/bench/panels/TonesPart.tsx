@@ -1,4 +1,5 @@
 "use client";
+import { parsePercent } from "@/core/text/written";
 import type { Confined, Pass } from "@/core/passes/pass";
 import { Button, Select, Switch } from "antd";
 import { memo } from "react";
@@ -9,7 +10,6 @@ import { hueName } from "@/core/mix/hueCurve";
 import { passCurve } from "@/core/passes/passKinds";
 import { withGate } from "@/core/plan/editRegions";
 import { formatZone, LAST_ZONE } from "@/core/zones/zone";
-import { parsePercent } from "@/features/shared/ValueSlider";
 import { capital } from "@/features/shared/capital";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { firstGate } from "../scale/gatePulls";

@@ -1,11 +1,11 @@
 "use client";
+import { formatPercent, parsePercent } from "@/core/text/written";
 import type { Confined } from "@/core/passes/pass";
 import { Button, Segmented, Select, Switch } from "antd";
 import { memo } from "react";
 import { v4 as uuid } from "uuid";
 import { actingIn, confine, ownCopy, regionOf, removeRegion } from "@/core/plan/editRegions";
 import { MOST_FIT, MOST_SOFTEN, type Combine, type Region } from "@/core/region/region";
-import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState, usePanelPlan } from "../state/BenchContext";
 
 import { isOfRegion, REGION_TOOLS, type RegionTool } from "../tools/tools";

@@ -1,4 +1,5 @@
 "use client";
+import { formatPercent } from "@/core/text/written";
 import type { Pass } from "@/core/passes/pass";
 import { Button } from "antd";
 import { memo } from "react";
@@ -6,7 +7,6 @@ import { v4 as uuid } from "uuid";
 import { blendWords } from "@/core/blend/blend";
 import { actsOnTones } from "@/core/passes/passKinds";
 import { copyOf, insertPass, movePass, removePass } from "@/core/plan/editPasses";
-import { formatPercent } from "../../shared/ValueSlider";
 import { useBench } from "../state/BenchContext";
 import { withPass } from "../state/inPlan";
 import { BlendSelect } from "./BlendSelect";

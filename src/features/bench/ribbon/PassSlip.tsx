@@ -1,4 +1,5 @@
 "use client";
+import { formatPercent } from "@/core/text/written";
 import type { Pass } from "@/core/passes/pass";
 import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
@@ -6,7 +7,6 @@ import { memo, useEffect, useRef } from "react";
 import { passInSet } from "@/core/plan/editPasses";
 import type { PassSet } from "@/core/plan/plan";
 import type { Glimpse } from "@/engine/messages/messages";
-import { formatPercent } from "@/features/shared/ValueSlider";
 import { useBench } from "../state/BenchContext";
 
 import { GlimpseCanvas } from "./GlimpseView";

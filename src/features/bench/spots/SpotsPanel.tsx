@@ -1,8 +1,8 @@
 "use client";
+import { parsePower } from "@/core/text/written";
 import { LeftOutlined, RightOutlined } from "@ant-design/icons";
 import { Button, Segmented } from "antd";
 import { drawnOf, MOST_FADE, MOST_SPOT, RESTING_FADE, type Spot } from "@/core/spots/spot";
-import { parsePower } from "@/features/shared/ValueSlider";
 import { Panel, Part } from "../panels/Panel";
 import { StepSlider } from "../panels/StepSlider";
 import { useBench, useBenchState } from "../state/BenchContext";

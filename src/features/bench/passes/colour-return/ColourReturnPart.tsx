@@ -1,14 +1,14 @@
 "use client";
+import { parsePercent } from "@/core/text/written";
 import type { PassOf } from "@/core/passes/pass";
 import { Button } from "antd";
-import { MOST_RETURNED_SATURATION } from "@/core/passes/colour-return/move";
+import { colourReturnFields } from "@/core/passes/colour-return/fields";
 import { regionOf, withRegion } from "@/core/plan/editRegions";
 import { MOST_SOFTEN } from "@/core/region/region";
-import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { Part } from "../../panels/Panel";
+import { FieldSliders } from "../../panels/FieldSlider";
 import { PassSlider } from "../../panels/PassSlider";
 import { useBench, useBenchState } from "../../state/BenchContext";
-import { withMove } from "../../state/inPlan";
 import styles from "../../panels/Panel.module.css";
 
 /** A hue that covers less of a picture is none. */
@@ -22,18 +22,7 @@ export function ColourReturnPart({ pass }: { pass: PassOf<"colour-return"> }) {
   const isSweeping = useBenchState((state) => state.tool === "likeness");
   return (
     <Part title="Colour return">
-      <PassSlider
-        pass={pass}
-        label="Saturation"
-        value={pass.move.saturation}
-        min={0}
-        max={MOST_RETURNED_SATURATION}
-        step={0.01}
-        rest={1}
-        format={formatPercent}
-        parse={parsePercent}
-        onChange={(saturation) => store.getState().adjust((plan) => withMove(plan, pass.id, { ...pass.move, saturation }))}
-      />
+      <FieldSliders pass={pass} move={pass.move} fields={colourReturnFields} />
       {region ? (
         <PassSlider
           pass={pass}

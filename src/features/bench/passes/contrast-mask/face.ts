@@ -1,4 +1,4 @@
-import { formatPercent } from "@/features/shared/ValueSlider";
+import { formatPercent } from "@/core/text/written";
 import type { PassFace } from "../passFace";
 import { ContrastMaskPart } from "./ContrastMaskPart";
 

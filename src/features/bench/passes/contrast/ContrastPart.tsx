@@ -1,14 +1,15 @@
 "use client";
 import type { Pass } from "@/core/passes/pass";
 import { useRef } from "react";
-import { formatGrade, HARDEST_GRADE, LEAST_RANGE, NORMAL_GRADE, SOFTEST_GRADE } from "@/core/passes/contrast/contrastCurve";
+import { contrastFields } from "@/core/passes/contrast/fields";
+import { formatGrade, LEAST_RANGE, NORMAL_GRADE } from "@/core/passes/contrast/contrastCurve";
 import type { ContrastMove } from "@/core/passes/contrast/move";
-import { formatZone, LAST_ZONE, parseZone } from "@/core/zones/zone";
+import { LAST_ZONE } from "@/core/zones/zone";
 import { HISTOGRAM_BINS } from "@/core/zones/zoneShares";
 import { useBench, useBenchState } from "../../state/BenchContext";
 import { withMove } from "../../state/inPlan";
 import { Part } from "../../panels/Panel";
-import { PassSlider } from "../../panels/PassSlider";
+import { FieldSlider } from "../../panels/FieldSlider";
 import { SwitchRow } from "../../panels/SwitchRow";
 import styles from "../../panels/Panel.module.css";
 import type { Zone } from "@/core/units";
@@ -54,59 +55,25 @@ export function ContrastPart({ pass, move }: { pass: Pass; move: ContrastMove })
             </button>
           ))}
         </div>
-        <PassSlider
-          pass={pass}
-          label="Finer"
-          words="Grade"
-          value={move.grade}
-          min={SOFTEST_GRADE}
-          max={HARDEST_GRADE}
-          step={0.1}
-          rest={NORMAL_GRADE}
-          format={formatGrade}
-          parse={parseGrade}
-          onChange={(grade) => change({ grade })}
-        />
-        <PassSlider
-          pass={pass}
-          label="Around"
-          words="Contrast around"
-          value={move.around}
-          min={0}
-          max={LAST_ZONE}
-          step={0.05}
-          rest={5}
-          format={formatZone}
-          parse={parseZone}
-          onChange={(around) => change({ around })}
-        />
+        <FieldSlider pass={pass} move={move} name="grade" field={contrastFields.grade} />
+        <FieldSlider pass={pass} move={move} name="around" field={contrastFields.around} />
       </Part>
       <Part title="True black, true white">
         <div onPointerDown={() => showScreens(true)} onLostPointerCapture={() => showScreens(false)}>
-          <PassSlider
+          <FieldSlider
             pass={pass}
-            label="Black up to"
-            value={move.black}
-            min={0}
-            max={LAST_ZONE}
-            step={0.05}
-            rest={0}
-            format={formatZone}
-            parse={parseZone}
-            onChange={(to) => change({ black: Math.min(to, move.white - LEAST_RANGE) })}
+            move={move}
+            name="black"
+            field={contrastFields.black}
+            bounded={(to) => Math.min(to, move.white - LEAST_RANGE)}
           />
           <p className={styles.hint}>{formatShare(black)} of the print goes to full black</p>
-          <PassSlider
+          <FieldSlider
             pass={pass}
-            label="White from"
-            value={move.white}
-            min={0}
-            max={LAST_ZONE}
-            step={0.05}
-            rest={LAST_ZONE}
-            format={formatZone}
-            parse={parseZone}
-            onChange={(from) => change({ white: Math.max(from, move.black + LEAST_RANGE) })}
+            move={move}
+            name="white"
+            field={contrastFields.white}
+            bounded={(from) => Math.max(from, move.black + LEAST_RANGE)}
           />
           <p className={styles.hint}>{formatShare(white)} of the print goes to bare paper</p>
         </div>
@@ -131,11 +98,4 @@ function share(counts: Uint32Array, from: number, to: number): number {
 function formatShare(part: number): string {
   const percent = 100 * part;
   return percent === 0 ? "Nothing" : percent < 0.1 ? "Less than 0.1 %" : `${percent.toFixed(1)} %`;
-}
-
-function parseGrade(text: string): number | undefined {
-  const trimmed = text.trim().replace(",", ".").replace("½", ".5");
-  if (trimmed === "00") return SOFTEST_GRADE;
-  const grade = Number(trimmed);
-  return trimmed === "" || Number.isNaN(grade) ? undefined : grade;
 }

@@ -1,20 +1,18 @@
 "use client";
 import type { Pass } from "@/core/passes/pass";
-import { MOST_BEGINS, restingEdgeBurn } from "@/core/passes/edge-burn/edgeBurn";
-import { MOST_STOPS } from "@/core/passes/exposure/exposure";
+import { edgeBurnFields } from "@/core/passes/edge-burn/fields";
 import type { EdgeBurnMove } from "@/core/passes/edge-burn/move";
-import { formatStops, parseStops } from "@/core/zones/zone";
-import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../../state/BenchContext";
 import { withMove } from "../../state/inPlan";
 import { placeList } from "../../easel/placeWords";
 import { useBrightAtFrame } from "../../easel/useBrightAtFrame";
 import { Part } from "../../panels/Panel";
-import { PassSlider } from "../../panels/PassSlider";
+import { FieldSliders } from "../../panels/FieldSlider";
 import { SwitchRow } from "../../panels/SwitchRow";
 import styles from "../../panels/Panel.module.css";
 
-const RESTING = restingEdgeBurn();
+/** Its middle is moved in the picture. */
+const { x: _x, y: _y, ...SLIDERS } = edgeBurnFields;
 
 /** The borders burned in: how much, from where on, along what, and what draws the eye out of the picture there. */
 export function EdgeBurnPart({ pass, move }: { pass: Pass; move: EdgeBurnMove }) {
@@ -24,44 +22,7 @@ export function EdgeBurnPart({ pass, move }: { pass: Pass; move: EdgeBurnMove })
   const isMoved = move.x !== 0 || move.y !== 0;
   return (
     <Part title="Edges" state={move.stops === 0 ? "no light given" : move.stops < 0 ? "burned" : "lightened"}>
-      <PassSlider
-        pass={pass}
-        label="In the corners"
-        words="Corners"
-        value={move.stops}
-        min={-MOST_STOPS}
-        max={MOST_STOPS}
-        step={1 / 12}
-        rest={RESTING.stops}
-        format={formatStops}
-        parse={parseStops}
-        onChange={(stops) => change({ stops })}
-      />
-      <PassSlider
-        pass={pass}
-        label="Begins"
-        words="Edges begin at"
-        value={move.begins}
-        min={0}
-        max={MOST_BEGINS}
-        step={0.01}
-        rest={RESTING.begins}
-        format={formatPercent}
-        parse={parsePercent}
-        onChange={(begins) => change({ begins })}
-      />
-      <PassSlider
-        pass={pass}
-        label="Along borders"
-        value={move.straight}
-        min={0}
-        max={1}
-        step={0.01}
-        rest={RESTING.straight}
-        format={(part) => (part === 0 ? "oval" : part === 1 ? "straight" : formatPercent(part))}
-        parse={parsePercent}
-        onChange={(straight) => change({ straight })}
-      />
+      <FieldSliders pass={pass} move={move} fields={SLIDERS} />
       <SwitchRow
         label="Bare paper takes tone"
         checked={move.onPaper}

@@ -1,10 +1,11 @@
 "use client";
+import { parsePercent } from "@/core/text/written";
 import type { Pass } from "@/core/passes/pass";
 import { Button } from "antd";
 import { useState } from "react";
 import { LEAST_ACCENT, MOST_ACCENT } from "@/core/passes/exposure/accents";
 import type { ExposureMove } from "@/core/passes/exposure/move";
-import { parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
+import { ValueSlider } from "@/features/shared/ValueSlider";
 import { isSuggested, suggestAccents } from "./accentEdits";
 import { useBench, useBenchState } from "../../state/BenchContext";
 import styles from "../../panels/Panel.module.css";

@@ -1,10 +1,11 @@
 "use client";
 import type { Pass } from "@/core/passes/pass";
 import { useEffect, useRef } from "react";
-import { MOST_CEILING, MOST_STOPS } from "@/core/passes/exposure/exposure";
+import { MOST_CEILING } from "@/core/passes/exposure/exposure";
+import { exposureFields } from "@/core/passes/exposure/fields";
 import type { ExposureMove } from "@/core/passes/exposure/move";
-import { formatStops, parseStops, zoneNumeral } from "@/core/zones/zone";
-import { formatPercent, parsePercent, ValueSlider } from "@/features/shared/ValueSlider";
+import { formatStops, zoneNumeral } from "@/core/zones/zone";
+import { ValueSlider } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../../state/BenchContext";
 import { withMove } from "../../state/inPlan";
 import { isExposing, type DrawingTool } from "../../tools/tools";
@@ -12,13 +13,16 @@ import { parseCeiling } from "../../panels/parseCeiling";
 import { BrushSettings } from "../../panels/BrushSettings";
 import { ClearingChoice } from "../../panels/ClearingChoice";
 import { Part } from "../../panels/Panel";
-import { PassSlider } from "../../panels/PassSlider";
+import { FieldSliders } from "../../panels/FieldSlider";
 import { PickedStrokes } from "./PickedStrokes";
 import { SwitchRow } from "../../panels/SwitchRow";
 import styles from "../../panels/Panel.module.css";
 
 /** A twelfth of a stop: three steps to a quarter, four to a third. */
 const STOP_STEP = 1 / 12;
+
+/** What is softened is told with the painted map. */
+const { soften: _soften, ...OVER_ALL } = exposureFields;
 
 const TOOLS: { tool: DrawingTool; label: string; hint: string; needsStrokes?: boolean }[] = [
   { tool: "dodge", label: "○ Dodge", hint: "Lighten by brush; Alt brings back, Shift goes straight (D)" },
@@ -40,20 +44,6 @@ export function ExposurePart({ pass, move }: { pass: Pass; move: ExposureMove })
   const change = (changed: Partial<ExposureMove>) => adjust((plan) => withMove(plan, pass.id, { ...move, ...changed }));
   const count = (burns: boolean) => move.strokes.filter((stroke) => !stroke.erase && stroke.burns === burns).length;
   const moved = move.zones.flatMap((stops, zone) => (stops === 0 ? [] : [`${zoneNumeral(zone)} ${formatStops(stops)}`]));
-  const strengthSlider = (key: "dodge" | "burn", label: string) => (
-    <PassSlider
-      pass={pass}
-      label={label}
-      value={move[key]}
-      min={0}
-      max={2}
-      step={0.01}
-      rest={1}
-      format={formatPercent}
-      parse={parsePercent}
-      onChange={(value) => change({ [key]: value })}
-    />
-  );
   return (
     <Part ref={part} title="Exposure" state={move.strokes.length > 0 ? `${count(false)} dodged, ${count(true)} burned` : undefined}>
       <div className={`${styles.chips} ${styles.pairs}`} role="group" aria-label="Paint with">
@@ -93,20 +83,7 @@ export function ExposurePart({ pass, move }: { pass: Pass; move: ExposureMove })
           />
         </>
       )}
-      {strengthSlider("dodge", "Dodging")}
-      {strengthSlider("burn", "Burning")}
-      <PassSlider
-        pass={pass}
-        label="Over all"
-        value={move.flat}
-        min={-MOST_STOPS}
-        max={MOST_STOPS}
-        step={STOP_STEP}
-        rest={0}
-        format={formatStops}
-        parse={parseStops}
-        onChange={(flat) => change({ flat })}
-      />
+      <FieldSliders pass={pass} move={move} fields={OVER_ALL} />
       <p className={styles.hint}>
         {moved.length > 0 ? `By zone: ${moved.join(", ")}. ` : "By zone: drag the marks between the rails up for light, down for dark."}
         {moved.length > 0 && (

@@ -1,14 +1,15 @@
 "use client";
 import type { Pass } from "@/core/passes/pass";
-import { LEAST_LIMIT, MOST_LIMIT, MOST_MAP_SOFTEN } from "@/core/passes/exposure/exposure";
+import { LEAST_LIMIT, MOST_LIMIT } from "@/core/passes/exposure/exposure";
 import type { ExposureMove } from "@/core/passes/exposure/move";
 import { formatStops, parseStops } from "@/core/zones/zone";
-import { parsePercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../../state/BenchContext";
 import { withMove } from "../../state/inPlan";
 import { Accents } from "./Accents";
 import { HandworkHint } from "../../panels/HandworkHint";
 import { Part } from "../../panels/Panel";
+import { exposureFields } from "@/core/passes/exposure/fields";
+import { FieldSlider } from "../../panels/FieldSlider";
 import { PassSlider } from "../../panels/PassSlider";
 import { SwitchRow } from "../../panels/SwitchRow";
 import styles from "../../panels/Panel.module.css";
@@ -35,19 +36,7 @@ export function PaintedMapPart({ pass, move }: { pass: Pass; move: ExposureMove 
     <Part title="All that is painted">
       {move.strokes.length > 0 && (
         <>
-          <PassSlider
-            pass={pass}
-            label="Soften"
-            words="Painted map softened"
-            value={move.soften}
-            min={0}
-            max={MOST_MAP_SOFTEN}
-            step={0.0005}
-            rest={0}
-            format={(soften) => (soften === 0 ? "off" : `${(100 * soften).toFixed(2)} %`)}
-            parse={parsePercent}
-            onChange={(soften) => change({ soften })}
-          />
+          <FieldSlider pass={pass} move={move} name="soften" field={exposureFields.soften} />
           <PassSlider
             pass={pass}
             label="At most"

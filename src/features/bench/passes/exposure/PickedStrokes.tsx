@@ -1,10 +1,10 @@
 "use client";
+import { formatPercent, parsePercent } from "@/core/text/written";
 import type { ExposureStroke } from "@/core/steps/placedStops";
 import type { Pass } from "@/core/passes/pass";
 import { MOST_CEILING } from "@/core/passes/exposure/exposure";
 import type { ExposureMove } from "@/core/passes/exposure/move";
 import { formatStops } from "@/core/zones/zone";
-import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { useBench, useBenchState } from "../../state/BenchContext";
 import { LEAST_BRUSH, MOST_BRUSH } from "../../tools/brushSize";
 import { adjustPicked, deletePicked } from "./pickedStrokes";

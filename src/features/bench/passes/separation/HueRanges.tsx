@@ -1,4 +1,5 @@
 "use client";
+import { formatPercent, parsePercent } from "@/core/text/written";
 import type { Pass } from "@/core/passes/pass";
 import { CloseOutlined } from "@ant-design/icons";
 import { Button } from "antd";
@@ -14,7 +15,6 @@ import {
 } from "@/core/passes/separation/move";
 import { capital } from "@/features/shared/capital";
 import { Menu } from "@/features/shared/Menu";
-import { formatPercent, parsePercent } from "@/features/shared/ValueSlider";
 import { hueCss } from "../../scale/hueCss";
 import { useBench } from "../../state/BenchContext";
 import { withMove } from "../../state/inPlan";

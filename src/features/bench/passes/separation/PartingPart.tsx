@@ -3,8 +3,7 @@ import type { Pass } from "@/core/passes/pass";
 import { Button } from "antd";
 import { PARTING_LIMIT, type SeparationMove, type Tinge } from "@/core/passes/separation/move";
 import { unfitParting } from "@/core/passes/separation/separation";
-import { parsePercent } from "@/features/shared/ValueSlider";
-import { formatRelief as formatSigned } from "../relief/ReliefPart";
+import { parsePercent, SIGNED_PERCENT } from "@/core/text/written";
 import { useBench, useBenchState } from "../../state/BenchContext";
 import { withMove } from "../../state/inPlan";
 import { Part } from "../../panels/Panel";
@@ -82,7 +81,7 @@ export function PartingPart({ pass, move }: { pass: Pass; move: SeparationMove }
           max={PARTING_LIMIT}
           step={0.01}
           rest={0}
-          format={formatSigned}
+          format={SIGNED_PERCENT.format}
           parse={parsePercent}
           onChange={(amount) => adjust((plan) => withMove(plan, pass.id, { ...move, parting: { ...parting, amount } }))}
         />

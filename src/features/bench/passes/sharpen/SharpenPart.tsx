@@ -1,31 +1,18 @@
 "use client";
+import { parsePower } from "@/core/text/written";
 import type { Pass } from "@/core/passes/pass";
-import {
-  LEAST_SHARPEN_RADIUS,
-  MOST_AMOUNT,
-  MOST_OVERSHOOT,
-  MOST_SHARPEN_RADIUS,
-  MOST_THRESHOLD,
-  type SharpenSettings,
-} from "@/core/passes/sharpen/sharpen";
+import { sharpenFields } from "@/core/passes/sharpen/fields";
+import type { SharpenSettings } from "@/core/passes/sharpen/sharpen";
 import type { SharpenMove } from "@/core/passes/sharpen/move";
-import { formatPercent, parsePercent, parsePower } from "@/features/shared/ValueSlider";
 import { Part } from "../../panels/Panel";
+import { FieldSliders } from "../../panels/FieldSlider";
 import { PassSlider } from "../../panels/PassSlider";
 import { useBench, useBenchState } from "../../state/BenchContext";
 import { withMove } from "../../state/inPlan";
 import styles from "../../panels/Panel.module.css";
-import type { Tone } from "@/core/units";
 
-/** Of the tones from black to paper, as finely as a threshold is set. */
-const formatTone = (tone: Tone) => `${(100 * tone).toFixed(1)} %`;
-
-const SLIDERS = [
-  { name: "amount", label: "Amount", most: MOST_AMOUNT, step: 0.05, rest: 1, format: formatPercent },
-  { name: "threshold", label: "Threshold", most: MOST_THRESHOLD, step: 0.001, rest: 0.01, format: formatTone },
-  { name: "lighter", label: "Light limit", most: MOST_OVERSHOOT, step: 0.005, rest: 0.08, format: formatTone },
-  { name: "darker", label: "Dark limit", most: MOST_OVERSHOOT, step: 0.005, rest: 0.12, format: formatTone },
-] as const;
+/** The radius is shown in pixels of the picture. */
+const { radius: RADIUS, ...OTHERS } = sharpenFields;
 
 /** Radius in pixels of the picture, what is added, what is left, and how far it may go. */
 export function SharpenPart({ pass, move }: { pass: Pass; move: SharpenMove }) {
@@ -33,36 +20,22 @@ export function SharpenPart({ pass, move }: { pass: Pass; move: SharpenMove }) {
   const { width, height } = useBenchState((state) => state.picture);
   const long = Math.max(width, height);
   const change = (changed: Partial<SharpenSettings>) => store.getState().adjust((plan) => withMove(plan, pass.id, { ...move, ...changed }));
-  const [least, most] = [Math.max(LEAST_SHARPEN_RADIUS * long, 0.2), MOST_SHARPEN_RADIUS * long];
+  const [least, most] = [Math.max(RADIUS.least * long, 0.2), RADIUS.most * long];
   return (
     <Part title="Sharpening">
       <PassSlider
         pass={pass}
-        label="Radius"
+        label={RADIUS.label}
         value={Math.log2(move.radius * long)}
         min={Math.log2(least)}
         max={Math.log2(most)}
-        step={0.05}
-        rest={Math.log2(Math.max(0.0003 * long, least))}
+        step={RADIUS.step}
+        rest={Math.log2(Math.max(RADIUS.rest * long, least))}
         format={(power) => `${(2 ** power).toFixed(1)} px`}
         parse={parsePower}
-        onChange={(power) => change({ radius: Math.min(Math.max(2 ** power / long, LEAST_SHARPEN_RADIUS), MOST_SHARPEN_RADIUS) })}
+        onChange={(power) => change({ radius: Math.min(Math.max(2 ** power / long, RADIUS.least), RADIUS.most) })}
       />
-      {SLIDERS.map(({ name, label, most: max, step, rest, format }) => (
-        <PassSlider
-          key={name}
-          pass={pass}
-          label={label}
-          value={move[name]}
-          min={0}
-          max={max}
-          step={step}
-          rest={rest}
-          format={format}
-          parse={parsePercent}
-          onChange={(to) => change({ [name]: to })}
-        />
-      ))}
+      <FieldSliders pass={pass} move={move} fields={OTHERS} />
       <div className={styles.row}>
         <button type="button" className={styles.chip} onClick={() => view.current?.oneToOne()}>
           Judge it one to one (G)

@@ -1,11 +1,11 @@
 "use client";
 import type { Pass } from "@/core/passes/pass";
 import { Button, Segmented } from "antd";
-import { LEAST_SOFTEN_RADIUS, MOST_SOFTEN_RADIUS, type SoftenSettings } from "@/core/passes/soften/soften";
+import { softenFields } from "@/core/passes/soften/fields";
+import type { SoftenSettings } from "@/core/passes/soften/soften";
 import type { SoftenMove } from "@/core/passes/soften/move";
-import { parsePower } from "@/features/shared/ValueSlider";
 import { Part } from "../../panels/Panel";
-import { PassSlider } from "../../panels/PassSlider";
+import { FieldSliders } from "../../panels/FieldSlider";
 import { useBench } from "../../state/BenchContext";
 import { withMove } from "../../state/inPlan";
 import { softenCorners } from "./softCorners";
@@ -15,8 +15,6 @@ const SPREADS: { value: SoftenSettings["spreads"]; label: string; title: string 
   { value: "lights", label: "Lights spread", title: "As a soft lens draws: lights glow over what is beside them, darks stay" },
   { value: "all", label: "All softened", title: "A plain blur" },
 ];
-
-export const formatSoftness = (radius: number) => `${(100 * radius).toFixed(radius < 0.01 ? 2 : 1)} %`;
 
 /** How far the print is softened, and in which way. */
 export function SoftenPart({ pass, move }: { pass: Pass; move: SoftenMove }) {
@@ -36,21 +34,7 @@ export function SoftenPart({ pass, move }: { pass: Pass; move: SoftenMove }) {
           }}
         />
       </div>
-      <PassSlider
-        pass={pass}
-        label="Softness"
-        value={Math.log2(move.radius)}
-        min={Math.log2(LEAST_SOFTEN_RADIUS)}
-        max={Math.log2(MOST_SOFTEN_RADIUS)}
-        step={0.05}
-        rest={Math.log2(0.004)}
-        format={(power) => formatSoftness(2 ** power)}
-        parse={(text) => {
-          const power = parsePower(text);
-          return power === undefined ? undefined : power - Math.log2(100);
-        }}
-        onChange={(power) => change({ radius: Math.min(Math.max(2 ** power, LEAST_SOFTEN_RADIUS), MOST_SOFTEN_RADIUS) })}
-      />
+      <FieldSliders pass={pass} move={move} fields={softenFields} />
       <div className={styles.row}>
         <Button size="small" disabled={pass.region !== null} onClick={() => softenCorners(store, pass.id)}>
           Only the corners

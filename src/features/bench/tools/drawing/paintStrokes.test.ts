@@ -1,8 +1,8 @@
+import { restingExposure } from "@/core/passes/exposure/fields";
 import type { ExposureStroke } from "@/core/steps/placedStops";
 import { beforeEach, expect, test, vi } from "vitest";
 import { Plan as PlanSchema } from "@/contracts/plan";
 import { unpackPath } from "@/core/brush/stroke";
-import { restingExposure } from "@/core/passes/exposure/exposure";
 import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import { MOST_STROKES } from "@/core/region/region";
 import { createBenchStore, type BenchStart, type BenchStore } from "../../state/benchStore";
