@@ -5,9 +5,8 @@ import { join } from "node:path";
 import { made24 } from "./made24";
 
 // npm run bench -- --against COMMIT: whole exports by this tree and by an earlier one, in turn, as ratios. What each costs is told by its
-// own process
-// (processor time of all its threads, peak memory): that varies by some 4 % where times by the clock vary by 40 beside other work; the
-// least of some rounds counts.
+// own process (processor time of all its threads, peak memory): that varies by some 4 % where times by the clock vary by 40 beside other
+// work; the least of some rounds counts.
 
 const ROUNDS = 5;
 /** Tells what a process cost as it ends; its peak is its own, see peakMemory. */

@@ -60,8 +60,7 @@ export async function backup(url, file) {
  * Puts a backup in the place of all that is there, whole or not at all, and brings it up to date. Throws with a plain reason.
  *
  * It is all one transaction, which is committed by a word of its own when the backup has come to its end and was found whole: whatever dies
- * before that
- * (this program, what reads the backup, the database, the room on the disk) leaves what was there.
+ * before that (this program, what reads the backup, the database, the room on the disk) leaves what was there.
  */
 export async function restore(url, file, { isAgreed }) {
   const bytes = await checkedLength(file);

@@ -1,6 +1,6 @@
 // npm run faults: kills parts of the application at random moments while it is worked with, sends it broken files, plans and many requests,
-// and then
-// looks whether all it acknowledged is there. Not a part of ./check but in its short form.
+// and then looks whether all it acknowledged is there. Not a part of ./check but in its short form.
+//
 // usage: node scripts/faults.mjs [--short] [--kills N] [--files N] [--clients N] [--seconds N] [--seed N]
 import { execFileSync, spawn } from "node:child_process";
 import { randomUUID } from "node:crypto";

@@ -10,11 +10,9 @@ const WITHIN_MS = 60_000;
 
 /**
  * Keeps one part running until `stop` is called. It is always in one of four states: starting, running, waiting before it is started again,
- * or at its end; `stop` brings it
- * to its end from each of them. `start` starts it once and tells when it has ended; what it throws counts as a death; it gives up when its
- * signal is aborted.
- * `say` is told of every death and new beginning, `giveUp` the reason when there were ten within a minute, or at once for one that is
- * hopeless.
+ * or at its end; `stop` brings it to its end from each of them. `start` starts it once and tells when it has ended; what it throws counts
+ * as a death; it gives up when its signal is aborted. `say` is told of every death and new beginning, `giveUp` the reason when there were
+ * ten within a minute, or at once for one that is hopeless.
  *
  * start: (signal) => Promise<{ ended: Promise<string>, stop(): Promise<void> }>, `ended` with words such as "code 1" or "SIGKILL".
  * isDone: of what ended in this way nothing more is wanted. hopeless: why what ended in this way is not started again, undefined where it

@@ -12,8 +12,7 @@ const WHITE = [0.9642, 1, 0.8249] as const;
 
 /**
  * An ICC profile that works by a lookup table (ICC.1:2022, 10.10, `mft2`), from device levels to Lab: those of sRGB, its channels taken in
- * the order given, so that a
- * reader that passes the table by gets other colours.
+ * the order given, so that a reader that passes the table by gets other colours.
  */
 export function lutProfile(order: readonly [number, number, number]): Buffer {
   const table = Buffer.alloc(52 + 2 * (3 * 2 + 3 * GRID ** 3 + 3 * 2));

@@ -6,9 +6,8 @@ const ROOM_KNEE = 0.5;
 
 /**
  * A tone moved from `below` to `above` at a strength: 0 stays, 1 is the move, between them a mixture. Beyond 1 the move goes on by as much
- * again,
- * exactly so as long as that takes at most half of what is left up to white, or down to black; from there it approaches the end and never
- * reaches it, so that black and white are only where the move itself put them.
+ * again, exactly so as long as that takes at most half of what is left up to white, or down to black; from there it approaches the end and
+ * never reaches it, so that black and white are only where the move itself put them.
  *
  * Units   0–1 for tones, strength 0 and more. Rising in `strength` for a move up, falling for one down.
  * Source  our own: docs/decisions/0013-soft-ends.md.

@@ -176,8 +176,7 @@ const THIN_PLACES = 3;
 
 /**
  * A dab thinner than a pixel: its stroke covers as much of a pixel as its width times the way through it, and brings that towards the goal
- * as
- * far as it does in the mean over its width. Each dab gives its part of the way.
+ * as far as it does in the mean over its width. Each dab gives its part of the way.
  */
 function layThin(
   plane: StrokePlane,

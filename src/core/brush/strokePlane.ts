@@ -11,8 +11,7 @@ const alike = new Float64Array(ALL);
 
 /**
  * A plane that strokes are laid on. Pixels that a hard edge crosses are held finer, as their places, for as long as those differ: what is
- * laid on
- * them later acts on each, so that they show in the end what the strokes cover of them at any size.
+ * laid on them later acts on each, so that they show in the end what the strokes cover of them at any size.
  */
 export class StrokePlane {
   /** A value for each pixel: the mean of its places, where it is held finer. */

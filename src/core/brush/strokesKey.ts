@@ -13,8 +13,7 @@ const links = new WeakMap<Stroke, Link>();
 
 /**
  * Equal keys, equal strokes in the same order, in whatever thread or process they are made: by what strokes are alone. A stroke is never
- * changed,
- * so each is read once.
+ * changed, so each is read once.
  *
  * Cost    of strokes that followed those before them when last asked, a look at each: there may be thousands under a hand.
  */

@@ -49,9 +49,8 @@ const LOST_ROWS = 3;
 
 /**
  * Smooths what a mix reads of colour where it is noise or the blocks of compression, and keeps it where it is an edge; the light stays as
- * it is. OKLab's a and b follow the
- * lightness and themselves (a guided filter), then once more the lightness and what that left (rolling guidance). What they lost by it
- * comes back where it is more than noise, and small things with it.
+ * it is. OKLab's a and b follow the lightness and themselves (a guided filter), then once more the lightness and what that left (rolling
+ * guidance). What they lost by it comes back where it is more than noise, and small things with it.
  *
  * Shape   bands of at most `rows` rows of `width` pixels. Memory: 44 bytes a pixel of them.
  * Source  He, Sun & Tang (2013); Zhang et al., "Rolling Guidance Filter" (2014); gathered at half the size after He & Sun, "Fast Guided

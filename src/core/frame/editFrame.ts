@@ -51,8 +51,7 @@ const LEAST_LINE = 0.01;
 
 /**
  * Cut to proportions, width over height, around the middle of what is cut out and as long as what was wanted, whether the picture holds
- * that or not: laid the other
- * way and back, it is what it was.
+ * that or not: laid the other way and back, it is what it was.
  */
 export function withRatio(frame: Frame, picture: Size, ratio: number): Frame {
   const { x, y, width, height } = frame.crop ?? cropOf(frame, picture);
@@ -69,8 +68,7 @@ export function movedCrop(frame: Frame, picture: Size, to: Point): Crop {
 
 /**
  * A crop one side or corner of which is brought to a place of the picture, the one across from it staying where it is; in proportions where
- * they are kept. As far as
- * the picture goes, and never smaller than a crop may be.
+ * they are kept. As far as the picture goes, and never smaller than a crop may be.
  */
 export function resizedCrop(frame: Frame, picture: Size, sides: CropSides, to: Point, ratio: number | undefined): Crop {
   const crop = cropOf(frame, picture);

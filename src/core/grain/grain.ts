@@ -25,8 +25,7 @@ export const MOMENTS = ["red", "green", "blue", "light2", "light3", "redLight", 
 /**
  * Grain as it is stored beside a level, in four bytes a pixel: in the lowest the share of the lighter, in 256ths, then how far red, green
  * and blue fall from the mean to the darker, as a part of the mean, in signed steps that are finer towards 1, where what is left of the
- * light
- * is a small part. All 0 where there is none. Colours are those of the source's own primaries, so that none is below 0.
+ * light is a small part. All 0 where there is none. Colours are those of the source's own primaries, so that none is below 0.
  */
 export const SHARES = 256;
 export const DEPTH_STEPS = 127;

@@ -12,8 +12,8 @@ const PIXELS = Array.from({ length: 2 * TURN_REACH }, (_, k) => k - (TURN_REACH 
 
 /**
  * Weights of the six pixels around a place, from the third before it on, for each part of the way from one pixel to the next: those that
- * leave all waves up to FINEST as
- * nearly as they are as six can, in least squares, among those that tell even slopes and bends exactly, so that no pattern shows in a sky.
+ * leave all waves up to FINEST as nearly as they are as six can, in least squares, among those that tell even slopes and bends exactly, so
+ * that no pattern shows in a sky.
  *
  * Shape   TURN_PHASES + 1 rows of TURN_ROW floats, the last two of each 0. Not to be changed.
  * Cost    some 30 ms the first time: a print that is not turned does not ask for them.

@@ -1,8 +1,7 @@
 import { LUMINANCE_WEIGHTS, weightSum, type Weights } from "./weights";
 
 // Films and filters of the trade as smooth curves over wavelengths, our own approximations of what is printed about them; and what they
-// come to as
-// weights of red, green and blue. Units: nanometres; 0–1.
+// come to as weights of red, green and blue. Units: nanometres; 0–1.
 
 const FROM = 380;
 const TO = 720;
@@ -168,8 +167,7 @@ const CROSSING = 40;
 
 /**
  * The primaries' light as parts of even light: blue up to a wavelength, red from another on, green between. Where they meet is found such
- * that the eye reads
- * plain luminance from them.
+ * that the eye reads plain luminance from them.
  */
 const LIGHTS = {
   blue: falling(

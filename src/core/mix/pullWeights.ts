@@ -7,8 +7,7 @@ const LEAST_COLOUR = 0.02;
 
 /**
  * Weights under which a colour is so many stops lighter, or darker, moved no farther than they must be and with their sum as it was, so
- * that neutrals stay; up to the limit of
- * a weight. Undefined for a colour that is neutral itself.
+ * that neutrals stay; up to the limit of a weight. Undefined for a colour that is neutral itself.
  *
  * Units   linear Display P3, 0–1.
  */

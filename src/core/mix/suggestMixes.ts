@@ -35,8 +35,7 @@ const COLOURED = 0.03;
 
 /**
  * A few mixes of red, green and blue under which what differs in colour differs in tone, the best first, each other enough from all before
- * it to be
- * worth a look. None for a picture without colour.
+ * it to be worth a look. None for a picture without colour.
  *
  * Shape   planes of a small picture: some hundreds of places are enough. Units: linear Display P3. Weights add up to 1, so that neutrals
  *         stay.

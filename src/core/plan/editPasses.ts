@@ -23,8 +23,7 @@ function placesFor({ move }: Pass, others: readonly Pass[]): [first: number, las
 
 /**
  * A pass put in after another, or at the end where `afterId` is none of the plan's, on its side of the mix. Between two passes of a set it
- * joins
- * the set. Undefined where no more fit.
+ * joins the set. Undefined where no more fit.
  */
 export function insertPass(plan: Plan, pass: Pass, afterId?: string): Plan | undefined {
   if (plan.passes.length >= MOST_PASSES) return undefined;
@@ -58,8 +57,7 @@ export function removePass(plan: Plan, id: string): Plan {
 
 /**
  * A pass moved to a place in the order (0 first; beyond the ends of its side of the mix counts as the end). Moved in between two passes of
- * a
- * set it joins the set; moved away from its set it leaves it.
+ * a set it joins the set; moved away from its set it leaves it.
  */
 export function movePass(plan: Plan, id: string, to: number): Plan {
   const from = plan.passes.findIndex((pass) => pass.id === id);

@@ -10,8 +10,7 @@ export interface Frame {
 
 /**
  * How far a piece faces a border, from where it counts to where it does fully: cosines of 81° and of 57°. What runs across it does not; the
- * round end of a line that ran along
- * it does.
+ * round end of a line that ran along it does.
  */
 const ALONG = { from: 0.15, fully: 0.55 } as const;
 /** In a corner of the frame they do so from a right angle on, fully from here. */
@@ -21,10 +20,8 @@ const PARTS = 6;
 
 /**
  * A boundary carried on beyond the frame where it runs along it, so that nothing fades or leaves a rim there: a piece that is nearer to a
- * border than its own outer
- * edge counts as reaching it and goes as far outside as its feather is wide; one that comes near begins to go, without a jump. Pieces that
- * run
- * across the border stay where they are and go straight on.
+ * border than its own outer edge counts as reaching it and goes as far outside as its feather is wide; one that comes near begins to go,
+ * without a jump. Pieces that run across the border stay where they are and go straight on.
  *
  * Units   long edges. Source: our own, docs/decisions/0008-regions.md.
  */
@@ -107,8 +104,7 @@ interface Piece {
 
 /**
  * What pieces face, with gaps closed: one between two that face a border, no further along than `reach` to either side, goes with them. A
- * notch of a line along the
- * border would else be drawn out to a slit; where a line turns away from it nothing changes.
+ * notch of a line along the border would else be drawn out to a slit; where a line turns away from it nothing changes.
  */
 function closed(pieces: readonly Piece[], faces: readonly number[][], near: readonly boolean[], reach: number): number[][] {
   const over = (values: readonly number[][], pick: (a: number, b: number) => number) =>

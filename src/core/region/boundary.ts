@@ -3,8 +3,8 @@ import type { OutlineShape, OvalShape } from "./region";
 
 /**
  * What parts a shape's inside from its outside, as straight pieces with the inside to their right as x runs right and y down: for each
- * where it begins, where it
- * ends, and the direction in which the piece before it arrives there (0, 0 where none does). The inside is what it runs round at all.
+ * where it begins, where it ends, and the direction in which the piece before it arrives there (0, 0 where none does). The inside is what
+ * it runs round at all.
  *
  * Shape   PIECE numbers a piece. Units: long edges; directions of length 1.
  */
@@ -29,8 +29,7 @@ const TOUCH = 1e-7;
 /**
  * The boundary of all that a closed line runs round at least once. A line that crosses or overruns itself is split where it does, and of
  * its parts those are left that have the inside to one side only: no seam remains within. What a line leaves out by running back beside
- * itself, a gap narrower than
- * `leastHole`, is filled.
+ * itself, a gap narrower than `leastHole`, is filled.
  *
  * Shape   x and y of each corner. One with fewer than three holds nothing. Units: leastHole in long edges.
  */

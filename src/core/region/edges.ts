@@ -23,8 +23,7 @@ export function smoothEdges(boundary: Boundary, feather: Feather, grid: Grid): F
 
 /**
  * A contour of edges so narrow that a pixel gets the mean of many places in it. Beside a straight edge the distance of each place follows
- * from that of the pixel's
- * middle and the way it grows there; at a corner each place is measured.
+ * from that of the pixel's middle and the way it grows there; at a corner each place is measured.
  *
  * Shape, units  as smoothEdges.
  */

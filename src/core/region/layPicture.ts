@@ -4,8 +4,7 @@ import { pictureLevels } from "./pictureLevels";
 
 /**
  * An imported picture laid over a part of the whole: each pixel gets the mean over its area of the levels read straight between their
- * middles, so
- * that it is the same at any size, however fine its own pixels are.
+ * middles, so that it is the same at any size, however fine its own pixels are.
  *
  * Shape   a value of 0–1 for each pixel of the grid.
  */

@@ -6,8 +6,7 @@ const MARGIN = 3;
 
 /**
  * Square cells over a picture and a little beyond it, so many on its long edge: a grid on which shapes and strokes are laid out once, to be
- * read
- * at any size.
+ * read at any size.
  */
 export function squareCells({ width, height }: Size, perLongEdge: number): Grid {
   const scale = perLongEdge / Math.max(width, height);

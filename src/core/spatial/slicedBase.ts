@@ -21,10 +21,8 @@ export interface SlicedBase extends Size {
 
 /**
  * How many tones have a slice, and how many cells the standard deviation of the window has. With reading between them slices make what lies
- * two of their steps away quite
- * another thing, and what lies within a third of one the same: fewer would let steps bleed, more would take texture for edges. Where places
- * are told by their
- * own tones, these err by more than coarse cells do.
+ * two of their steps away quite another thing, and what lies within a third of one the same: fewer would let steps bleed, more would take
+ * texture for edges. Where places are told by their own tones, these err by more than coarse cells do.
  */
 const GRIDS = { guide: { slices: 10, cellsInRadius: 3.5 }, tone: { slices: 11, cellsInRadius: 2 } };
 /** How far from a place's own tone the surroundings told by it can lie: as far as the slices around it reach. */

@@ -39,11 +39,9 @@ const CLOSE = 0.3;
  * What a piece of a spot is covered with: the texture from where it takes, in the light of where it lies.
  *
  * Around the spot light and colour are compared with those around the place it takes from: a gain for all of light, so that a texture keeps
- * its contrast, and a rest for
- * each channel. Inside they follow a plane fitted to all these places (least squares) and what each differs from it, weighted by the
- * inverse fourth power of
- * the distance (Shepard 1968): smooth, exact for light that changes evenly, and met at the border. Compared with the membrane in
- * docs/decisions/0029.
+ * its contrast, and a rest for each channel. Inside they follow a plane fitted to all these places (least squares) and what each differs
+ * from it, weighted by the inverse fourth power of the distance (Shepard 1968): smooth, exact for light that changes evenly, and met at the
+ * border. Compared with the membrane in docs/decisions/0029.
  *
  * Shape   `here` holds `piece.around`, `there` holds `piece.source`; returns `piece.area`.
  */

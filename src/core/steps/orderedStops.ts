@@ -26,8 +26,7 @@ const NEAREST = 1e-7;
 /**
  * One law for all that gives stops, painted, flat or by tone, in the open or through a mask. Exposure shifts a tone along the
  * scale of odds, log2(Y ∕ (1 − Y)), by its stops (along log2 Y where bare paper darkens too), so tones change order exactly where the stops
- * that reach them fall
- * faster than that scale rises: there they are held.
+ * that reach them fall faster than that scale rises: there they are held.
  *
  * Shape   over `knots` + 1 even tones.
  * Source  our own: docs/decisions/0012-order.md.
@@ -96,8 +95,7 @@ export const LEAST_MOST = 1e-6;
 
 /**
  * The law as rows to be read between, for places given up to `most` stops either way; undefined where the shares alone keep the order, so
- * that one
- * table does. A mixture of two rows keeps the order as each of them does.
+ * that one table does. A mixture of two rows keeps the order as each of them does.
  */
 export function stopsRows(knots: number, byTone: StopsByTone, most: number): StopsRows | undefined {
   if (most < LEAST_MOST) return undefined;

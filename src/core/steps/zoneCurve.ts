@@ -19,8 +19,7 @@ export function tableStep(curve: ZoneCurve): TableStep {
 
 /**
  * What a pass makes of tones whose move is a curve: blended with what was there, as far as its strength goes, extrapolated softly where the
- * scale ends; through its
- * gate and past zones switched off, which hold tones where the order would change.
+ * scale ends; through its gate and past zones switched off, which hold tones where the order would change.
  */
 export function passingCurve(pass: Envelope, curve: ZoneCurve): ZoneCurve {
   const laid = (zone: Zone) => LAST_ZONE * blend(pass.blend, zone / LAST_ZONE, curve(zone) / LAST_ZONE);

@@ -8,8 +8,7 @@ const FIRST = 0.1;
 
 /**
  * A tile of ranks 0 … TILE² − 1 in which those up to any rank lie as evenly as they can without any order: noise that has nothing coarse in
- * it. It meets
- * itself at its borders.
+ * it. It meets itself at its borders.
  *
  * Shape   TILE² ranks, row after row; always the same.
  * Source  void and cluster: Ulichney, "The void-and-cluster method for dither array generation" (1993).

@@ -40,10 +40,8 @@ export const WAVES_PERIOD = 128;
 
 /**
  * Offsets of red, green and blue that change no luminance but colour differences: each block of eight by eight pixels has a wave along it
- * and one across, of either sign, in
- * either difference. They are what a coder keeps of a block: with them its rounding, and its reader's, keep the mean colour, where white
- * noise would be taken
- * away by the one and do nothing for the other.
+ * and one across, of either sign, in either difference. They are what a coder keeps of a block: with them its rounding, and its reader's,
+ * keep the mean colour, where white noise would be taken away by the one and do nothing for the other.
  *
  * Shape   rows of WAVES_PERIOD offsets in levels, row after row, for each channel.
  * Source  our choice, compared with white noise: docs/decisions/0014-eight-bits.md. Channels of colour differences: ITU-T T.871.

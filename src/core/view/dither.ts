@@ -5,8 +5,7 @@ export const DITHER_PERIOD = TILE;
 
 /**
  * Row y of a dither, in levels: offsets of −½…½ that repeat along x and y and average to 0, so that rounding to 8 bits keeps the mean tone.
- * They are blue
- * noise: as fine to the eye as an ordered pattern, without its lines and lattices.
+ * They are blue noise: as fine to the eye as an ordered pattern, without its lines and lattices.
  * Source  docs/decisions/0014-eight-bits.md has both measured.
  */
 export function ditherRow(y: number): Float32Array {
@@ -37,8 +36,7 @@ export interface Noise {
 
 /**
  * Row y of a noise that has all frequencies in it, in levels: triangular, of −amplitude…amplitude, the same for a place whenever it is
- * asked for. A JPEG
- * coder keeps of a dither only what is coarse, which this has and blue noise has not.
+ * asked for. A JPEG coder keeps of a dither only what is coarse, which this has and blue noise has not.
  *
  * Shape   a value for each of `width` pixels. The plain twin of the kernel of that name.
  */

@@ -5,8 +5,8 @@ type GiveBack = (frame: Frame) => void;
 
 /**
  * Draws frames on canvases, one for each layer of a view: the whole print, and the part that is seen enlarged over it. A canvas lies at one
- * place of the page and is as large as what it shows:
- * a frame that does not fit the canvas of its layer waits while another is asked for, and the last one stays in sight meanwhile.
+ * place of the page and is as large as what it shows: a frame that does not fit the canvas of its layer waits while another is asked for,
+ * and the last one stays in sight meanwhile.
  */
 export class Presenter {
   readonly #canvases = new Map<Layer, { id: number; name: string; canvas: Canvas }>();

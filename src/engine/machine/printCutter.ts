@@ -15,8 +15,7 @@ export class PrintCutter {
 
   /**
    * The rows of a print from `from` up to `to`, out of a plane of its picture or of all of it that they need. Where pixels lie on pixels
-   * they are taken over as they
-   * are; otherwise read between them, the last one going on at the picture's borders.
+   * they are taken over as they are; otherwise read between them, the last one going on at the picture's borders.
    *
    * Units   0–1, in and out. `plane` holds `size` pixels.
    */

@@ -31,8 +31,7 @@ const LIGHT_TO_TONE = pairTable(LIGHT_KNOTS, luminanceToTone);
 
 /**
  * How far a pass acts on each pixel of a part of a picture, 0–1: region times gate, without the mask of its set. A gate blurred on the
- * entering tone is
- * left out; its base is laid over the mask on the way.
+ * entering tone is left out; its base is laid over the mask on the way.
  *
  * Shape   a value for each pixel of the grid. `shapePlane` lays out a drawn shape, or knows it already.
  */

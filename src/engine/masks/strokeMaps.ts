@@ -19,8 +19,7 @@ const LARGE_EDGE = 3000;
 const CELLS_IN_SOFTNESS = 8;
 /**
  * Read between its cells a map may err this much, in stops or as a part of a region: where a region at twice the strength gives or takes
- * four stops
- * that is half a hundredth in tone.
+ * four stops that is half a hundredth in tone.
  */
 const MOST_ERROR = 0.004;
 /** Read between the middles of cells a plane errs by this much of its fourth difference, along each side: measured at 0.03 to 0.045. */

@@ -56,8 +56,7 @@ export class TaskThread<Task, Result = void> {
 
   /**
    * Does a task when those before it are done; what is in `given` is the thread's from then on. A task that takes longer than `withinMs` is
-   * ended with
-   * the thread.
+   * ended with the thread.
    *
    * Errors  what it threw; TooLong; a plain Error for a crash.
    */

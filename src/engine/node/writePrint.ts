@@ -13,8 +13,7 @@ const SOFTWARE = "Nigrographe";
 
 /**
  * Writes levels as a picture file with the profile of what they are in it, its size on paper, and what of the original's notes (an Exif
- * block) is wished. The file
- * appears under its name only when it is whole; a failure leaves nothing behind.
+ * block) is wished. The file appears under its name only when it is whole; a failure leaves nothing behind.
  */
 export async function writePrint(
   rendered: RenderedPicture | RenderedFile,

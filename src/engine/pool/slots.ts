@@ -1,9 +1,7 @@
 /**
  * Places in shared memory where bands are handed over, one after the other, and what has become of each. Whoever hands one in fills an
- * empty slot; a helper claims it, works on it and
- * leaves it done; whoever handed it in empties it again, or takes it back if no helper has claimed it. Every state carries the number of
- * the work it is of, so that a helper
- * that comes late claims nothing of the next.
+ * empty slot; a helper claims it, works on it and leaves it done; whoever handed it in empties it again, or takes it back if no helper has
+ * claimed it. Every state carries the number of the work it is of, so that a helper that comes late claims nothing of the next.
  *
  * Shape   a word that counts what was finished, then for each slot its state, the pixels, the first row and the rows of its band.
  */

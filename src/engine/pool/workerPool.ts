@@ -36,8 +36,8 @@ interface Slot {
 
 /**
  * Shares bands out among helpers. Bands are copied to where helpers find them and back, so that nothing else need lie in shared memory,
- * whose end is nobody's. It works on bands itself
- * meanwhile, and does whatever no helper has begun, so that it never waits for one that has not come.
+ * whose end is nobody's. It works on bands itself meanwhile, and does whatever no helper has begun, so that it never waits for one that has
+ * not come.
  *
  * Memory  two bands of each helper's planes.
  */

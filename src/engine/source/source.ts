@@ -29,8 +29,7 @@ const UNTOUCHED = { spots: [], spotsKey: "" };
 
 /**
  * A picture, or a part of one, decoded: linear colour, and what inside each pixel it was reduced from. All that renders it shares it, and
- * the machine that
- * works on one band of it at a time.
+ * the machine that works on one band of it at a time.
  *
  * Memory  12 bytes a pixel, 8 more once hues are looked at, and 12 once colour is returned; with grain 40 and 16; with cleaned colour as
  *         much again, and once more where a mix reads something between.

@@ -22,8 +22,7 @@ interface Laid {
 
 /**
  * Areas of a level with their spots healed: in place, and taken back when others are wanted. Each spot sees what those before it left, so
- * that what covers one may
- * lie on another; one that has not changed, and sees nothing that has, is left as it lies.
+ * that what covers one may lie on another; one that has not changed, and sees nothing that has, is left as it lies.
  *
  * Memory  of the pixels healed twice 12 bytes, with grain twice 40; and the mendings last used.
  */

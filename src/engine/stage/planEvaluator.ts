@@ -142,8 +142,7 @@ export class PlanEvaluator {
 
   /**
    * Runs the plan from the last step whose tones are still good. A pass that gathers needs the whole of what enters it, so the sweep over
-   * the bands begins anew there, unless what it
-   * needs is given. Masks may need the whole mix, so where there are any it is made first.
+   * the bands begins anew there, unless what it needs is given. Masks may need the whole mix, so where there are any it is made first.
    */
   #evaluate(shown: ShownOnTheWay | undefined, more?: number): void {
     const { plan, given } = this.#now!;
@@ -168,8 +167,7 @@ export class PlanEvaluator {
 
   /**
    * Where a sweep ends in tables whose tones nobody keeps, they and the look become one table: from tones to levels, or with grain from
-   * tones to light, whose mean is
-   * looked at. Undefined where that cannot be.
+   * tones to light, whose mean is looked at. Undefined where that cannot be.
    */
   #finishedQuickly(
     sweep: readonly Run[],

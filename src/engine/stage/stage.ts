@@ -35,8 +35,8 @@ const MAP_GAIN = 0.15;
 
 /**
  * One view of a picture, or of a part of one, held ready for quick re-rendering: the tones around the passes in hand and before every step
- * that looks at surroundings of
- * the plan rendered last, so that a move under the hand runs from there on. Several stages of one source each keep their own plan.
+ * that looks at surroundings of the plan rendered last, so that a move under the hand runs from there on. Several stages of one source each
+ * keep their own plan.
  *
  * A picture that was reduced is rendered twice where it has grain, once for each of the two tones that stand for what is inside a
  * pixel, and shown as the mean of their light. Tones are then held in planes of twice the pixels, the darker before the lighter.
@@ -81,8 +81,7 @@ export class Stage {
 
   /**
    * Renders a plan as it is to be shown: opaque pixels, 4 bytes each, in the buffer given where it fits; of the print where it lies on the
-   * source, absent where it is all
-   * of it. A part of a picture cannot see its surroundings: they are given to it, from a stage of the whole.
+   * source, absent where it is all of it. A part of a picture cannot see its surroundings: they are given to it, from a stage of the whole.
    */
   render(
     plan: CompiledPlan,

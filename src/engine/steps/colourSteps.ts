@@ -26,8 +26,7 @@ const WAS = { red: "hue", green: "fade", blue: "above" } as const;
 
 /**
  * red, green, blue → what a step makes of them, so far; by the mask in the machine where it is asked for. One that looks at surroundings
- * reads them by the tone as found, which is
- * in the machine too. hue, fade and above are anything afterwards.
+ * reads them by the tone as found, which is in the machine too. hue, fade and above are anything afterwards.
  */
 export function applyColourStep<K extends ColourStepKind>(
   machine: BandMachine,

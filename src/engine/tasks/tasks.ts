@@ -13,8 +13,7 @@ export interface Band {
 
 /**
  * What is done with bands, each by itself and on any machine: `begin` readies a machine, `perform` works on one band after the other. All
- * it reads and makes is
- * told by the job, which can be copied to another thread: what it holds of the whole picture is in planes.
+ * it reads and makes is told by the job, which can be copied to another thread: what it holds of the whole picture is in planes.
  */
 export interface Task<J> {
   /** About how long a pixel takes, in times of reading a table: some is not worth telling helpers of. */

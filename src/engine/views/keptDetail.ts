@@ -4,8 +4,7 @@ import { BETWEEN_PARTS, placesBetween, type Between } from "@/core/view/enlarge"
 
 /**
  * What a whole frame shows that a smaller one of the same plan cannot: laid over smaller frames of other plans it makes them whole again,
- * but for what has changed in
- * detail since. Where nothing has, they are the whole frame to the bit.
+ * but for what has changed in detail since. Where nothing has, they are the whole frame to the bit.
  *
  * Memory  8 bytes a pixel of the whole, and some rows.
  */

@@ -5,9 +5,8 @@ import { pixelsIn } from "../machine/pixels";
 
 /**
  * Frames under a moving hand where whole ones take too long for it: smaller ones, with what the last whole one shows beside a smaller one
- * of its plan laid over them. What a
- * hand changes in tones is smooth where the picture is not, so that such a frame comes close to the whole one
- * (docs/decisions/0034-rough-frames.md); once the hand rests a whole one must follow.
+ * of its plan laid over them. What a hand changes in tones is smooth where the picture is not, so that such a frame comes close to the
+ * whole one (docs/decisions/0034-rough-frames.md); once the hand rests a whole one must follow.
  */
 export class RoughFrames {
   readonly #pace = new Pace();

@@ -2,8 +2,7 @@ import { useEffect } from "react";
 
 /**
  * Keeps the focus on the page where what had it goes away: it falls to the next that can take it around the place, or else to the part of
- * the page that
- * held it. Without, keys begin at the top of the page again, and who hears the page instead of seeing it is lost.
+ * the page that held it. Without, keys begin at the top of the page again, and who hears the page instead of seeing it is lost.
  */
 export function useKeepFocus(): void {
   useEffect(() => {

@@ -6,8 +6,7 @@ const known = new Map<string, unknown>();
 
 /**
  * A setting that this browser remembers for all prints, and how to change it. `read` makes one of whatever was kept, be it nothing or what
- * others wrote;
- * it is the same function from call to call.
+ * others wrote; it is the same function from call to call.
  */
 export function useKept<T>(name: string, read: (json: unknown) => T): [value: T, set: (value: T) => void] {
   const subscribe = useCallback((listener: () => void) => {

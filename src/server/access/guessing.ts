@@ -21,8 +21,7 @@ interface Lane {
 
 /**
  * Counts wrong guesses in lanes: one for each known browser, which waits for nobody else; one for each address; and one for all addresses
- * together. While that one
- * waits, an address that has not guessed for a minute may all the same.
+ * together. While that one waits, an address that has not guessed for a minute may all the same.
  */
 export class Guessing {
   /** The least used first. */

@@ -2,8 +2,7 @@ import type { ByteRange } from "./blobs";
 
 /**
  * The part of `bytes` bytes that a Range header asks for (RFC 9110, 14): undefined where all is wanted, or several parts, which are then
- * not
- * given; "unsatisfiable" where it lies beyond them.
+ * not given; "unsatisfiable" where it lies beyond them.
  */
 export function byteRange(header: string | null, bytes: number): ByteRange | "unsatisfiable" | undefined {
   const match = /^bytes=(\d*)-(\d*)$/.exec(header ?? "");

@@ -3,8 +3,7 @@ import { row3, signedRoot } from "./lanes";
 
 /**
  * Linear P3 → the distance in OKLab from the nearest of some colours (lightness, a, b one after the other), over a reach, 1 at the most;
- * lightness counts by its weight. constants: P3 to LMS (9), LMS to
- * lightness, a, b (9).
+ * lightness counts by its weight. constants: P3 to LMS (9), LMS to lightness, a, b (9).
  */
 export function distanceFrom(r: usize, g: usize, b: usize, out: usize, n: i32, constants: usize, colours: usize, count: i32, weight: f32, reach: f32): void {
   const light = f32x4.splat(weight), scale = f32x4.splat(1 / (reach * reach)), one = f32x4.splat(1);

@@ -2,8 +2,7 @@
 import { clamp01, cube, gatherUnit, luminanceOf, rounded8, row3, signedRoot } from "./lanes";
 
 // Constants: linear P3 to LMS (9), LMS to lightness, a, b (9), what a and b give to the cube roots of L, M, S (6), what each of these gives
-// to luminance (3), LMS to the channels
-// that are made (9), what each of those gives to luminance (3).
+// to luminance (3), LMS to the channels that are made (9), what each of those gives to luminance (3).
 const TO_LAB: usize = 36;
 const FROM_AB: usize = 72;
 const LMS_LIGHT: usize = 96;
@@ -81,8 +80,7 @@ export function colourLight(tone: usize, a: usize, b: usize, r: usize, g: usize,
 
 /**
  * tone, a, b → levels of three channels, 0–65535, one after the other. What they cannot show gives way in its chroma, at its hue, and stays
- * at its luminance. Without chroma each is
- * the grey level of the tone. Tables: levels over light, levels over tone.
+ * at its luminance. Without chroma each is the grey level of the tone. Tables: levels over light, levels over tone.
  */
 export function colour16(tone: usize, a: usize, b: usize, out: usize, n: i32, constants: usize, levels: usize, knots: i32, greys: usize, greyKnots: i32): void {
   for (let i: usize = 0, end = <usize>n << 2; i < end; i += 16) {
@@ -99,8 +97,7 @@ export function colour16(tone: usize, a: usize, b: usize, out: usize, n: i32, co
 
 /**
  * The same as levels of 0–255, with offsets; held where they would carry bare paper or black further than a rounding. A row of them for
- * greys, which its channels share, so that they
- * stay grey, and, so many bytes behind the one before, one for each channel of a colour.
+ * greys, which its channels share, so that they stay grey, and, so many bytes behind the one before, one for each channel of a colour.
  */
 export function colour8(tone: usize, a: usize, b: usize, out: usize, n: i32, constants: usize, levels: usize, knots: i32, greys: usize, greyKnots: i32, ditherRow: usize, mask: i32, nextRow: usize): void {
   for (let j: i32 = 0; j < n; j += 4) {

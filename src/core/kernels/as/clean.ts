@@ -43,10 +43,9 @@ export function squareProducts(p: usize, q: usize, row: usize, out: usize, n: i3
 
 /**
  * What of each guide goes into two planes that follow them best, and what is added: eight planes `stride` bytes apart. `places` holds where
- * the means lie: of the guides (3),
- * of the two planes (2), of the guides' products 00 01 02 11 12 22 (6), of the first plane's with each guide (3), of the second's (3). The
- * ridges keep slopes small
- * where a guide hardly varies. Source: He, Sun & Tang, "Guided Image Filtering" (2013), eq. 19, solved by LDLᵀ.
+ * the means lie: of the guides (3), of the two planes (2), of the guides' products 00 01 02 11 12 22 (6), of the first plane's with each
+ * guide (3), of the second's (3). The ridges keep slopes small where a guide hardly varies. Source: He, Sun & Tang, "Guided Image
+ * Filtering" (2013), eq. 19, solved by LDLᵀ.
  */
 export function solveGuides(places: usize, out: usize, stride: usize, n: i32, ridge0: f32, ridge1: f32, ridge2: f32): void {
   const one = f32x4.splat(1);
@@ -87,9 +86,8 @@ export function solveGuides(places: usize, out: usize, stride: usize, n: i32, ri
 
 /**
  * A row of the two planes as their guides tell them: from the eight planes above at half the size, read between two rows of theirs, `part`
- * on from `upper`. `between` is room for
- * eight rows of n ∕ 2 + 8 floats. Guides: a row of lightness, one of a, and `guideStride` bytes on one of b; the two planes' rows in `out`
- * and as far on, perhaps in place.
+ * on from `upper`. `between` is room for eight rows of n ∕ 2 + 8 floats. Guides: a row of lightness, one of a, and `guideStride` bytes on
+ * one of b; the two planes' rows in `out` and as far on, perhaps in place.
  */
 export function followGuides(
   lightness: usize, ab: usize, guideStride: usize, upper: usize, lower: usize, stride: usize, part: f32, between: usize, out: usize, n: i32,
@@ -146,9 +144,8 @@ export function lostRow(found: usize, smoothed: usize, stride: usize, out: usize
 
 /**
  * A row of two smoothed planes with what they lost where that stands out of noise: by itself, or as the mean of 3 × 3. `above`, `here`,
- * `below`: as lostRow leaves them. `tables`: what a
- * single pixel and a mean must be more than, over lightness, one behind the other; `byEdges` of the deviation of lightness around comes on
- * top, read from cells of two pixels.
+ * `below`: as lostRow leaves them. `tables`: what a single pixel and a mean must be more than, over lightness, one behind the other;
+ * `byEdges` of the deviation of lightness around comes on top, read from cells of two pixels.
  */
 export function standOut(
   above: usize, here: usize, below: usize, lightness: usize, cells: usize, byEdges: f32, tables: usize, knots: i32, smoothed: usize, stride: usize, n: i32,

@@ -2,8 +2,7 @@
 import { clamp01, cube, cubeRoot, exp2, gatherUnit, row3, turns } from "./lanes";
 
 // Constants: P3 to LMS (9), LMS to lightness, a, b (9), the inverse of that (9), LMS to the source's channels (9), P3 to them (9), them to
-// P3 (9), what each of them gives to
-// luminance (3), chroma where colour begins to count, 1 ∕ the width of its fade.
+// P3 (9), what each of them gives to luminance (3), chroma where colour begins to count, 1 ∕ the width of its fade.
 const TO_LAB: usize = 36;
 const LAB_TO_LMS: usize = 72;
 const LMS_TO_SOURCE: usize = 108;
@@ -14,8 +13,8 @@ const FADE: usize = 228;
 
 /**
  * a and b of OKLab moved along a line as far as they are coloured, then turned and scaled by tables over hue; luminance stays. parting:
- * what a and b give to it, what is added, how far
- * a and b go along (5). Tables of one knot are the same for all hues, and have nothing across.
+ * what a and b give to it, what is added, how far a and b go along (5). Tables of one knot are the same for all hues, and have nothing
+ * across.
  */
 export function separate(r: usize, g: usize, b: usize, n: i32, constants: usize, along: usize, across: usize, knots: i32, parting: usize): void {
   const from = v128.load32_splat(constants + FADE), scale = v128.load32_splat(constants + FADE + 4);

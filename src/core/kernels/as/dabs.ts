@@ -41,9 +41,8 @@ const MOST_WHOLE: i32 = 256;
 
 /**
  * Adds what a dab leaves of lines of places, first to last. Its middle, and `full`, `all` and `edge`, in places: how far it acts fully, how
- * far at
- * all, and where it ends if it does so within a place (isStep). `step`: for how many dabs of the stroke it counts. end: the last place of a
- * line.
+ * far at all, and where it ends if it does so within a place (isStep). `step`: for how many dabs of the stroke it counts. end: the last
+ * place of a line.
  */
 export function dabLines(
   steps: usize, left: usize, touched: usize, ends: usize, stride: i32, end: i32, first: i32, last: i32,
@@ -108,10 +107,9 @@ export function dabLines(
 
 /**
  * Lays on a stretch of a row, n pixels, what was gathered of it, and clears that; the pointers are to its first. Of the last pixels only
- * `inside` are in the
- * picture. Pixels whose places are held, or come to differ, stay: how many is returned, and in `list` for each its number and the shares of
- * its places, 17
- * doubles. finer: other than 0 for pixels that are held, or no pointer. lines: room for twice PLACES doubles.
+ * `inside` are in the picture. Pixels whose places are held, or come to differ, stay: how many is returned, and in `list` for each its
+ * number and the shares of its places, 17 doubles. finer: other than 0 for pixels that are held, or no pointer. lines: room for twice
+ * PLACES doubles.
  */
 export function dabRow(
   steps: usize, left: usize, touched: usize, n: i32, inside: i32, values: usize, finer: usize,
@@ -203,8 +201,7 @@ export function dabRow(
 
 /**
  * Brings values of a plane nearer to a goal by a dab whose every pixel is told by its middle: by flow and the table of its falloff, read at
- * `toStep` times
- * the square of the distance from (x, y), in pixels from the first. Rows of `width` pixels, from and to included.
+ * `toStep` times the square of the distance from (x, y), in pixels from the first. Rows of `width` pixels, from and to included.
  */
 export function layDab(
   values: usize, width: i32, from: i32, to: i32,

@@ -1,7 +1,6 @@
 // A plane weighted around each of its places, the same to either side. Weights are floats from the middle outwards, reach + 1 of them;
-// shares, a float a place, are one over how
-// much of all weights lies inside. Widths and heights: any. What a place gets does not depend on how far the plane goes on beyond the
-// reach.
+// shares, a float a place, are one over how much of all weights lies inside. Widths and heights: any. What a place gets does not depend on
+// how far the plane goes on beyond the reach.
 
 /** Along rows. `padded` has room for width + 2 · reach floats. */
 export function weighRows(src: usize, out: usize, width: i32, height: i32, reach: i32, weights: usize, shares: usize, padded: usize): void {

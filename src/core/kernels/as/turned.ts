@@ -15,9 +15,8 @@ const WEIGHTS: usize = 5;
 
 /**
  * A piece of a turned picture, values 0–1: columns and rows from (left, top) on, of which the first of all lies at (x, y) and others by
- * steps across and down. Places in pixels
- * from the middle of the plane's first; `src` holds the plane from (fromX, fromY) on, two pixels before each place and five after. columns,
- * rows: any.
+ * steps across and down. Places in pixels from the middle of the plane's first; `src` holds the plane from (fromX, fromY) on, two pixels
+ * before each place and five after. columns, rows: any.
  */
 export function turnPiece(
   src: usize, stride: i32, fromX: i32, fromY: i32, x: f64, y: f64, acrossX: f64, acrossY: f64, downX: f64, downY: f64,

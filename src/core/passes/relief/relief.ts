@@ -27,8 +27,7 @@ const FLARE = 0.005;
 
 /**
  * Where a tone lies on the scale that exposure shifts it along, in stops: log2(Y ∕ (1 − Y)). Differences on it are detail as the light made
- * it, as
- * strong in shadow as in light, and scaled there they reach neither black nor white.
+ * it, as strong in shadow as in light, and scaled there they reach neither black nor white.
  *
  * Units   tone 0–1 in; rising, within ±7.7.
  * Source  docs/decisions/0021-relief.md.

@@ -28,8 +28,7 @@ function apart(p: Tinge, q: Tinge): number {
 
 /**
  * What a parting adds to a and b: (fromA · a + fromB · b + offset) times (alongA, alongB). It is linear in the plane of a and b, leaves
- * what stays and what is held where they are, and moves what moves
- * away from what stays.
+ * what stays and what is held where they are, and moves what moves away from what stays.
  */
 export function partingLine(parting: Parting): SeparateStep["parting"] {
   const { stays, moves, held, amount } = parting;

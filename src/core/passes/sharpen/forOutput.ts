@@ -13,9 +13,8 @@ export interface ForOutput extends Omit<SharpenSettings, "radius"> {
 
 /**
  * What reducing and printing soften lies within a pixel or two, whatever the size: gentle for a screen or a smooth paper, strong for a
- * rough one. Grain differs from what is around
- * it as much as a soft edge does, so that no threshold tells them apart; but the mean around hardly slopes there. At a deviation of 0.01 it
- * becomes 1.05 and 1.15 times as strong at the most.
+ * rough one. Grain differs from what is around it as much as a soft edge does, so that no threshold tells them apart; but the mean around
+ * hardly slopes there. At a deviation of 0.01 it becomes 1.05 and 1.15 times as strong at the most.
  */
 export function sharpeningFor(output: OutputSharpening): ForOutput | undefined {
   const held = { threshold: 0, lighter: 0.05, darker: 0.07 };

@@ -26,8 +26,7 @@ const COMES_IN = [0.5, 1.5] as const;
 
 /**
  * What is added to a tone that differs by so much from the mean around it: an unsharp mask that leaves what is below the threshold, and
- * bends so that what it
- * adds never reaches the most it may on either side.
+ * bends so that what it adds never reaches the most it may on either side.
  *
  * Units   tone.
  */

@@ -28,8 +28,7 @@ const LATE_MS = 250;
 
 /**
  * What fingers on the easel are about: one uses the tool, a tap as a whole, or reads once it was held still; two move the picture and
- * enlarge it,
- * and never paint. Nothing is done before it is known which.
+ * enlarge it, and never paint. Nothing is done before it is known which.
  */
 export class Fingers<F extends Finger> {
   readonly #acts: FingerActs<F>;

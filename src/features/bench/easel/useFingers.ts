@@ -9,8 +9,7 @@ export interface EaselFinger extends Finger {
 
 /**
  * Fingers on the easel, told apart from a pen: once a pen has drawn, fingers carry and read only, so that a palm lays no stroke, until one
- * of them
- * takes up a tool from the tray. A finger that `mayDraw` refuses, for where it was put down, carries too.
+ * of them takes up a tool from the tray. A finger that `mayDraw` refuses, for where it was put down, carries too.
  */
 export function useFingers(
   pointIn: (event: globalThis.PointerEvent) => PixelPoint,

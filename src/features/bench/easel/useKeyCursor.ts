@@ -15,9 +15,8 @@ const DIRECTIONS: Record<string, readonly [number, number]> = {
 
 /**
  * A pointer for those who have none: while the easel has the focus, arrows move it, Enter presses and lets go, and whatever tool is in hand
- * takes it for any
- * other. `holds` tells whether what a press began goes on until it is let go. Returns where it is, in CSS pixels of the easel, for as long
- * as keys are used.
+ * takes it for any other. `holds` tells whether what a press began goes on until it is let go. Returns where it is, in CSS pixels of the
+ * easel, for as long as keys are used.
  */
 export function useKeyCursor(easel: RefObject<HTMLDivElement | null>, holds: () => boolean) {
   const [at, setAt] = useState<PixelPoint>();

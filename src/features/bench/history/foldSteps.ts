@@ -14,8 +14,7 @@ const LEAST_RUN = 3;
 
 /**
  * The history in rows, newest first. A run is of steps of one name, each made on the one before it, in which the print does not stand and
- * no other way begins; `opened` holds
- * the newest step of those that are shown in full.
+ * no other way begins; `opened` holds the newest step of those that are shown in full.
  */
 export function foldSteps(revisions: readonly RevisionSummary[], head: string, opened: ReadonlySet<string>): StepRow[] {
   const ways = new Map<string, number>();

@@ -7,8 +7,7 @@ const EVERY_MS = 200;
 
 /**
  * The plan on the bench for what need not follow every move of a hand: each step of its history is there at once, and so is all else while
- * `isCalm` says no; what a
- * hand moves otherwise, a few times a second.
+ * `isCalm` says no; what a hand moves otherwise, a few times a second.
  */
 export class CalmPlan {
   readonly #listeners = new Set<() => void>();

@@ -21,8 +21,7 @@ const CHOSEN = {
 
 /**
  * What a change of the bench leaves without a meaning, whoever made it: a step that is gone, what was chosen in the step before, picks of
- * strokes or shapes
- * that are there no more, a tool the step in hand has no use for, a glance at the print as it was.
+ * strokes or shapes that are there no more, a tool the step in hand has no use for, a glance at the print as it was.
  */
 export function withoutMeaning(before: BenchState, after: BenchState, changed: Partial<BenchState>): Partial<BenchState> {
   if (after.plan === before.plan && after.step === before.step && after.tool === before.tool) return {};

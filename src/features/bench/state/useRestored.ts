@@ -10,8 +10,7 @@ const StepSchema: z.ZodType<Step> = z.union([
 
 /**
  * Puts back what a reload would have lost: work that was not sent yet, then the step that was in hand, as long as the plan has it. The step
- * is remembered for this window
- * and this print.
+ * is remembered for this window and this print.
  */
 export function useRestored(store: ReturnType<typeof createBenchStore>, printId: string): void {
   useEffect(() => {

@@ -4,8 +4,7 @@ import type { BenchStore } from "../state/benchStore";
 
 /**
  * Escape while a button is held takes back what the drag changed, as if it had not begun: the plan is as it was at the press, and what the
- * hand
- * still does until it lets go changes nothing. For all that is dragged, wherever it lies.
+ * hand still does until it lets go changes nothing. For all that is dragged, wherever it lies.
  */
 export function useCancelDrag(store: BenchStore): void {
   useEffect(() => {

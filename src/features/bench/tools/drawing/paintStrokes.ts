@@ -17,8 +17,7 @@ const LONGEST_WAY = MOST_PATH_POINTS / 2;
 
 /**
  * Brushes a region: adds to it, or, taking away or with Alt, takes from it, whatever shape it was. Where nothing is drawn yet, what is
- * taken is taken from
- * the whole picture. With Shift the stroke is a straight one from where the last ended.
+ * taken is taken from the whole picture. With Shift the stroke is a straight one from where the last ended.
  */
 export function paint(at: Touch, store: BenchStore): Drawer | undefined {
   const takes = (combineOf(store) === "subtract") !== isErasing(at, store);

@@ -35,8 +35,7 @@ export interface DrawingHand {
 /**
  * The hand that draws on the picture. Any key, and any other press, ends what it draws before it acts, so that a stroke that was seen
  * is a step of the history before anything can take its pass away. A tool that draws one shape is put down with it, unless Shift is held:
- * the next press
- * moves what was drawn.
+ * the next press moves what was drawn.
  */
 export function useDrawingHand(store: BenchStore): DrawingHand {
   const drawer = useRef<Drawn | undefined>(undefined);
