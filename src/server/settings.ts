@@ -10,6 +10,7 @@ export const SETTINGS = {
   NIGROGRAPHE_CACHE_GB: { fallback: "20", meaning: "decoded pictures kept at hand, in gigabytes; the least used go first" },
   NIGROGRAPHE_DB_PORT: { fallback: "54329", meaning: "port of the database started for it" },
   NIGROGRAPHE_THREADS: { fallback: "2", meaning: "threads of one export" },
+  NIGROGRAPHE_TEST_PAGES: { fallback: "0", meaning: "1 serves the pages that only tests drive" },
   DATABASE_URL: { fallback: "", meaning: "another PostgreSQL to use instead of starting one" },
 } as const;
 
@@ -21,12 +22,14 @@ const Settings = z
     NIGROGRAPHE_HOSTS: z.string().default(SETTINGS.NIGROGRAPHE_HOSTS.fallback),
     NIGROGRAPHE_CACHE_GB: z.coerce.number().min(0).default(20),
     NIGROGRAPHE_THREADS: z.coerce.number().int().min(1).max(64).default(2),
+    NIGROGRAPHE_TEST_PAGES: z.enum(["0", "1"]).default("0"),
   })
   .transform((env) => ({
     databaseUrl: env.DATABASE_URL,
     cacheFolder: join(resolve(env.NIGROGRAPHE_DATA), "cache"),
     cacheBytes: env.NIGROGRAPHE_CACHE_GB * 1024 ** 3,
     threads: env.NIGROGRAPHE_THREADS,
+    servesTestPages: env.NIGROGRAPHE_TEST_PAGES === "1",
     hosts: new Set([env.HOST, ...env.NIGROGRAPHE_HOSTS.split(",")].map((name) => name.trim().toLowerCase()).filter(Boolean)),
   }));
 

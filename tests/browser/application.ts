@@ -32,7 +32,8 @@ export type Place = Awaited<ReturnType<typeof applicationPlace>>;
 
 /** Calls ./start at a place, in a group of processes of its own. */
 export function callStart({ port, folder, databasePort }: Place) {
-  const env = { ...process.env, PORT: String(port), NIGROGRAPHE_DATA: folder, NIGROGRAPHE_DB_PORT: String(databasePort), DATABASE_URL: "" };
+  const own = { NIGROGRAPHE_TEST_PAGES: "1", DATABASE_URL: "" };
+  const env = { ...process.env, ...own, PORT: String(port), NIGROGRAPHE_DATA: folder, NIGROGRAPHE_DB_PORT: String(databasePort) };
   return spawn("./start", [], { env, detached: true, stdio: ["ignore", "pipe", "pipe"] });
 }
 

@@ -187,7 +187,7 @@ export async function openPrint(page: Page, address: string, name: string): Prom
 }
 
 /** Brings a demo picture in anew, under another name, so that no test is in another's way. */
-async function bringIn(address: string, file: string): Promise<{ picture: { id: string }; printId: string }> {
+export async function bringIn(address: string, file: string): Promise<{ picture: { id: string }; printId: string }> {
   const response = await fetch(`${address}/api/pictures?name=${randomUUID()}${extname(file)}`, {
     method: "POST",
     body: readFileSync(join("demo", file)),

@@ -1,5 +1,6 @@
 "use client";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { createViewStore } from "@/features/picture-view/viewStore";
 import { PictureWorker, type PictureView } from "@/engine/browser/pictureWorker";
 import type { FromPresenter } from "@/engine/messages/messages";
 import { useArrival } from "./state/arrival";
@@ -41,6 +42,7 @@ export function BenchPage({ start }: { start: BenchStart }) {
   const engine = useRef<PictureView | undefined>(undefined);
   const view = useRef<ViewActions>(null);
   const listeners = useRef(new Set<(message: FromPresenter) => void>());
+  const [viewStore] = useState(createViewStore);
   const [pressed] = useState(() => new PressedElsewhere());
   useEffect(() => pressed.follow(), [pressed]);
   const bench = useMemo<Bench>(
@@ -51,12 +53,16 @@ export function BenchPage({ start }: { start: BenchStart }) {
       panelPlan: new CalmPlan(store, () => pressed.isPressed),
       view,
       engine: () => engine.current,
-      onPresented: (listener) => {
-        listeners.current.add(listener);
-        return () => listeners.current.delete(listener);
+      viewStore,
+      frames: {
+        drawOn: (id, canvas) => engine.current?.drawOn(id, canvas),
+        onPresented: (listener) => {
+          listeners.current.add(listener);
+          return () => listeners.current.delete(listener);
+        },
       },
     }),
-    [start, store, pressed],
+    [start, store, viewStore, pressed],
   );
   useEffect(() => {
     const worker = new PictureWorker();

@@ -1,8 +1,8 @@
 "use client";
 import { useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from "react";
 import type { Point } from "@/core/region/region";
-import { moveOnPicture } from "./geometry";
-import { useOverPrint } from "./GeometryContext";
+import { moveOnPicture } from "@/features/picture-view/geometry";
+import { useOverPrint } from "@/features/picture-view/GeometryContext";
 import styles from "../regions/RegionOverlay.module.css";
 
 const NUDGE = 0.002;

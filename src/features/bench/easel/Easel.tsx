@@ -1,5 +1,6 @@
 "use client";
 import { useImperativeHandle, useRef } from "react";
+import { isWholeFrame } from "@/core/frame/frame";
 import type { PixelPoint } from "@/core/units";
 import { CropOverlay } from "../frame/CropOverlay";
 import { TwinLines } from "./TwinLines";
@@ -9,22 +10,23 @@ import { useBench, useBenchState } from "../state/BenchContext";
 import { sizeBrush } from "../tools/brushSize";
 import { BeforeSign } from "./BeforeSign";
 import { BrushCursor } from "./BrushCursor";
-import { matrixOnPrint, ownGeometry } from "./geometry";
-import { GeometryProvider } from "./GeometryContext";
+import { matrixOnPrint, ownGeometry } from "@/features/picture-view/geometry";
+import { GeometryProvider } from "@/features/picture-view/GeometryContext";
 import { Message } from "./Message";
 import { PassMarks, PrintMarks } from "./PassMarks";
 import { Pins } from "./Pins";
-import { PrintCanvases } from "./PrintCanvases";
+import { PictureCanvases } from "@/features/picture-view/PictureCanvases";
 import { PrintingMap } from "./PrintingMap";
 import { Readings } from "./Readings";
 import { Readout } from "./Readout";
 import { ToolTray } from "./ToolTray";
 import { useEaselHand, type Pull } from "./useEaselHand";
-import { BORDER, useEaselView, type EaselView } from "./useEaselView";
-import { useKeyCursor } from "./useKeyCursor";
+import { useEaselView } from "./useEaselView";
+import { BORDER, type PictureOn } from "@/features/picture-view/usePictureView";
+import { useKeyCursor } from "@/features/picture-view/useKeyCursor";
 import { useRenderRequests } from "./useRenderRequests";
-import { useWheel } from "./useWheel";
-import { wheelScale } from "./view";
+import { useWheel } from "@/features/picture-view/useWheel";
+import { wheelScale } from "@/features/picture-view/view";
 import styles from "./Easel.module.css";
 
 /** The print on a mid-grey easel: zoom, drag, read, pull. */
@@ -90,8 +92,10 @@ export function Easel() {
 }
 
 /** The print with its border, and all that is drawn over it: in the picture's own places, or in the print's. */
-function Sheet({ on }: { on: EaselView }) {
+function Sheet({ on }: { on: PictureOn }) {
+  const { start, frames } = useBench();
   const isMap = useBenchState((state) => state.look.kind === "map");
+  const frame = useBenchState((state) => state.plan.frame);
   const { box, geometry, isFraming, pointAt } = on;
   const { width, height } = geometry.picture;
   const overPicture = { width, height, transform: `matrix(${matrixOnPrint(geometry).join(", ")})`, transformOrigin: "0 0" };
@@ -102,7 +106,14 @@ function Sheet({ on }: { on: EaselView }) {
       style={{ left: box.left - BORDER, top: box.top - BORDER, width: box.width + 2 * BORDER, height: box.height + 2 * BORDER }}
     >
       <div className={styles.sheet} style={{ left: BORDER, top: BORDER, width: box.width, height: box.height }}>
-        <PrintCanvases on={on} overPicture={overPicture} />
+        <PictureCanvases
+          on={on}
+          frames={frames}
+          picture={start.prepared}
+          isWhole={isFraming || isWholeFrame(frame)}
+          label={`${start.picture.name}, as a print`}
+          overPicture={overPicture}
+        />
         <GeometryProvider value={{ geometry, pointAt }}>
           <Pins />
           <div className={styles.overPicture} style={overPicture}>

@@ -4,8 +4,8 @@ import type { PixelPoint } from "@/core/units";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { Place } from "@/engine/messages/messages";
 import { useBenchState, type Bench } from "../state/BenchContext";
-import { placeOnPrint } from "./geometry";
-import { useOverPrint } from "./GeometryContext";
+import { placeOnPrint } from "@/features/picture-view/geometry";
+import { useOverPrint } from "@/features/picture-view/GeometryContext";
 import styles from "./Pins.module.css";
 
 /** A press this near a pin takes it away, in CSS pixels. */

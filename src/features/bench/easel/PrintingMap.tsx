@@ -3,7 +3,7 @@ import { Button } from "antd";
 import { useEffect, useRef, useState } from "react";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBench, useBenchState } from "../state/BenchContext";
-import { geometryOf } from "./geometry";
+import { geometryOf } from "@/features/picture-view/geometry";
 import { drawMap, mapContent, mapSheet, type MapContent } from "./printingMap";
 import styles from "./PrintingMap.module.css";
 

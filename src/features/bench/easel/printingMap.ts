@@ -7,7 +7,7 @@ import type { Plan } from "@/core/plan/plan";
 import type { Size } from "@/core/spatial/areaReduce";
 import type { PictureView } from "@/engine/browser/pictureWorker";
 import type { SmallPlane } from "@/engine/messages/messages";
-import { geometryOf, matrixOnPrint, placeOnPrint, type Geometry } from "./geometry";
+import { geometryOf, matrixOnPrint, placeOnPrint, type Geometry } from "@/features/picture-view/geometry";
 import { gateWords } from "../scale/gateWords";
 import { passWords } from "../passes/passFaces";
 

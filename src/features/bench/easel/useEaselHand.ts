@@ -3,15 +3,16 @@ import type { Plan } from "@/core/plan/plan";
 import type { PixelPoint } from "@/core/units";
 import { useBench, useBenchState } from "../state/BenchContext";
 import type { Touch } from "../tools/drawing/drawer";
-import { KEY_POINTER, useDrawingHand } from "../tools/drawing/useDrawingHand";
+import { KEY_POINTER } from "@/features/picture-view/useKeyCursor";
+import { useDrawingHand } from "../tools/drawing/useDrawingHand";
 import { beginPull, type Puller } from "../tools/pulling";
 import { pickColour } from "../tools/pickColour";
 import { isDrawing, isExposing, isPicking, picksColour, pulls, type PullTool } from "../tools/tools";
 import { togglePin } from "./Pins";
-import type { EaselView } from "./useEaselView";
-import { useFingers } from "./useFingers";
-import { useSpaceKey } from "./useSpaceKey";
-import type { View } from "./view";
+import type { PictureOn } from "@/features/picture-view/usePictureView";
+import { useFingers } from "@/features/picture-view/useFingers";
+import { useSpaceKey } from "@/features/picture-view/useSpaceKey";
+import type { View } from "@/features/picture-view/view";
 
 /** So many CSS pixels from a thing a press still means it. */
 const NEAR_PIXELS = 5;
@@ -29,7 +30,7 @@ export interface Pull {
 }
 
 /** What a hand does on the easel, by the tool in it: drag the print, read, pin, draw, pull. */
-export function useEaselHand(on: EaselView) {
+export function useEaselHand(on: PictureOn) {
   const bench = useBench();
   const { store } = bench;
   const tool = useBenchState((state) => state.tool);

@@ -8,7 +8,7 @@ import { hasFeather, MOST_FEATHER, type OutlineShape, type OvalShape, type Point
 import { signedDistance } from "@/core/region/signedDistance";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBench, useBenchState } from "../state/BenchContext";
-import { useOverPrint } from "../easel/GeometryContext";
+import { useOverPrint } from "@/features/picture-view/GeometryContext";
 import { DragPoint, type MovedWith } from "../easel/DragPoint";
 import { adjustRegion, adjustShape } from "./regionEdits";
 import { SweepMarks } from "./SweepMarks";

@@ -19,7 +19,7 @@ import { useBench, useBenchState, useRibbonPlan } from "../state/BenchContext";
 
 import { passNumber } from "../state/passNumber";
 import { frameWords } from "../frame/ratios";
-import { useWheel } from "../easel/useWheel";
+import { useWheel } from "@/features/picture-view/useWheel";
 import { LUMINANCE_WEIGHTS } from "@/core/mix/weights";
 import { mixWords } from "../panels/mixWords";
 import { PassSlip } from "./PassSlip";

@@ -2,7 +2,8 @@
 import { createContext, useCallback, useContext, useSyncExternalStore, type RefObject } from "react";
 import { useStore } from "zustand";
 import type { PictureView } from "@/engine/browser/pictureWorker";
-import type { FromPresenter } from "@/engine/messages/messages";
+import type { Frames } from "@/features/picture-view/PictureCanvases";
+import type { ViewStore } from "@/features/picture-view/viewStore";
 import type { ViewActions } from "../tools/keys";
 import type { CalmPlan } from "./calmPlan";
 import type { Plan } from "@/core/plan/plan";
@@ -18,8 +19,10 @@ export interface Bench {
   engine(): PictureView | undefined;
   /** What keys do to the view, while there is one. */
   view: RefObject<ViewActions | null>;
-  /** Follows what becomes of frames; returns how to stop. */
-  onPresented(listener: (message: FromPresenter) => void): () => void;
+  /** Where its frames come from. */
+  frames: Frames;
+  /** Zoom and place of the picture. */
+  viewStore: ViewStore;
 }
 
 export const BenchContext = createContext<Bench | undefined>(undefined);

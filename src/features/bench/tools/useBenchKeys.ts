@@ -1,6 +1,6 @@
 import { useEffect, type RefObject } from "react";
 import type { BenchStore } from "../state/benchStore";
-import { isTyping } from "./isTyping";
+import { isTyping } from "../../shared/isTyping";
 import { keyOf, releaseAll, type ViewActions } from "./keys";
 
 /** The bench's keys, wherever the focus is, except while something is typed. */

@@ -1,3 +1,4 @@
+import { KEY_POINTER } from "@/features/picture-view/useKeyCursor";
 import { useEffect, useMemo, useRef } from "react";
 import type { Plan } from "@/core/plan/plan";
 import type { BenchStore } from "../../state/benchStore";
@@ -5,8 +6,6 @@ import { drawsOneShape, isDrawing } from "../tools";
 import { beginDrawing } from "./beginDrawing";
 import type { Drawer, Touch } from "./drawer";
 
-/** The pointer that keys move and press. */
-export const KEY_POINTER = -1;
 const ITS_KEYS = ["ArrowLeft", "ArrowRight", "ArrowUp", "ArrowDown", "Enter"];
 const MODIFIERS = ["Shift", "Alt", "Control", "Meta", "CapsLock"];
 /** After these the hand goes on in another stroke: with the other sign, erasing, larger or smaller. */

@@ -1,6 +1,8 @@
 import { useEffect, useRef, useState, type KeyboardEvent, type RefObject } from "react";
 import type { PixelPoint } from "@/core/units";
-import { KEY_POINTER } from "../tools/drawing/useDrawingHand";
+
+/** The pointer that keys move and press. */
+export const KEY_POINTER = -1;
 
 /** CSS pixels a key moves the cursor by: with Ctrl finely, with Shift far. */
 const STEP = 10;

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { isTyping } from "../tools/isTyping";
+import { isTyping } from "@/features/shared/isTyping";
 
 /**
  * Whether the space bar is held to move the picture. It presses what has the focus, but not what was clicked last and has it from that.
