@@ -34,13 +34,13 @@ export function PictureEasel({ worker, pictureId, picture, plan, store, label }:
   const { detail, shownSize } = on;
   const asked = JSON.stringify([detail, shownSize]);
   useEffect(() => {
-    if (shownSize.width <= 1 || !view) return;
+    if (shownSize.width <= 1 || !view.current) return;
     const wish = { look: LOOK, screens: false, pins: [], hand: undefined, isPeek: false } as const;
-    const number = view.render({ ...wish, plan, shownFrame: plan.frame, shownSize, detail });
+    const number = view.current.render({ ...wish, plan, shownFrame: plan.frame, shownSize, detail });
     if (easel.current) easel.current.dataset.asked = String(number);
     // Sizes and areas are compared by value.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [view, plan, asked]);
+  }, [view, worker, pictureId, picture, plan, asked]);
   const drag = useRef<{ x: number; y: number; from: View } | undefined>(undefined);
   const carried = useRef<View>(on.view);
   const fingers = useFingers(on.pointIn, false, () => false, {
@@ -101,10 +101,9 @@ export function PictureEasel({ worker, pictureId, picture, plan, store, label }:
 
 /** A view of a picture, open for as long as this is shown. */
 function useOpenView(worker: PictureWorker, pictureId: string, picture: PreparedPicture) {
-  const [view, setView] = useState<PictureView>();
+  const view = useRef<PictureView>(undefined);
   const [failure, setFailure] = useState<string>();
   const listeners = useRef(new Set<(message: FromPresenter) => void>());
-  const latest = useRef<PictureView>(undefined);
   useEffect(() => {
     const opened = worker.open(pictureId, picture, {
       onReady: () => undefined,
@@ -113,16 +112,15 @@ function useOpenView(worker: PictureWorker, pictureId: string, picture: Prepared
       onCleaning: () => undefined,
       onFailure: setFailure,
     });
-    latest.current = opened;
-    setView(opened);
+    view.current = opened;
     return () => {
-      latest.current = undefined;
+      view.current = undefined;
       opened.close();
     };
   }, [worker, pictureId, picture]);
   const frames = useMemo<Frames>(
     () => ({
-      drawOn: (id, canvas) => latest.current?.drawOn(id, canvas),
+      drawOn: (id, canvas) => view.current?.drawOn(id, canvas),
       onPresented: (listener) => {
         listeners.current.add(listener);
         return () => listeners.current.delete(listener);

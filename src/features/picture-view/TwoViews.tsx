@@ -1,5 +1,5 @@
 "use client";
-import { useEffect, useState } from "react";
+import { useEffect, useState, useSyncExternalStore } from "react";
 import type { PreparedPicture } from "@/contracts/preparedPicture";
 import type { Plan } from "@/core/plan/plan";
 import { PictureWorker } from "@/engine/browser/pictureWorker";
@@ -16,15 +16,19 @@ export interface Shown {
 
 /** Prints side by side, of one picture or of several, rendered by one worker: each moves by itself, or all together. */
 export function TwoViews({ shown }: { shown: readonly Shown[] }) {
-  const [worker, setWorker] = useState<PictureWorker>();
+  // There are no workers on the server.
+  const isInBrowser = useSyncExternalStore(nothingChanges, () => true, () => false); // prettier-ignore
+  return isInBrowser && <Views shown={shown} />;
+}
+
+const nothingChanges = () => () => undefined;
+
+function Views({ shown }: { shown: readonly Shown[] }) {
+  const [worker] = useState(() => new PictureWorker());
   const [stores] = useState(() => shown.map(createViewStore));
   const [isTied, setTied] = useState(false);
   const [count, setCount] = useState(shown.length);
-  useEffect(() => {
-    const started = new PictureWorker();
-    setWorker(started);
-    return () => started.close();
-  }, []);
+  useEffect(() => () => worker.close(), [worker]);
   useEffect(() => (isTied ? tieViews(stores) : undefined), [isTied, stores]);
   return (
     <div className={styles.page}>
@@ -37,12 +41,9 @@ export function TwoViews({ shown }: { shown: readonly Shown[] }) {
         </button>
       </p>
       <div className={styles.views}>
-        {worker &&
-          shown
-            .slice(0, count)
-            .map(({ pictureId, name, picture, plan }, i) => (
-              <PictureEasel key={i} worker={worker} pictureId={pictureId} picture={picture} plan={plan} store={stores[i]!} label={name} />
-            ))}
+        {shown.slice(0, count).map(({ pictureId, name, picture, plan }, i) => (
+          <PictureEasel key={i} worker={worker} pictureId={pictureId} picture={picture} plan={plan} store={stores[i]!} label={name} />
+        ))}
       </div>
     </div>
   );
