@@ -7,7 +7,7 @@ import { bringIn, drag, ownBrowser } from "./browser";
 
 const { newPage, faults, address } = ownBrowser();
 const FILES = readdirSync("demo")
-  .filter((file) => /\.jpg$/.test(file))
+  .filter((file) => file.endsWith(".jpg"))
   .slice(0, 2);
 const EASEL = '[data-testid="picture-easel"]';
 
