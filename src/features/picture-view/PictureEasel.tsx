@@ -26,7 +26,10 @@ interface Props {
   label: string;
 }
 
-/** A print on an easel of its own, to be looked at: zoomed by wheel and fingers, dragged, all of it again by a double click. It knows no passes. */
+/**
+ * A print on an easel of its own, to be looked at: zoomed by wheel and fingers, dragged, all of it again by a double click. It knows no
+ * passes.
+ */
 export function PictureEasel({ worker, pictureId, picture, plan, store, label }: Props) {
   const easel = useRef<HTMLDivElement>(null);
   const on = usePictureView(easel, store, { picture, frame: plan.frame, isFraming: false, roomIn });

@@ -13,7 +13,10 @@ export function createViewStore(): ViewStore {
   return createStore<ViewState>(() => ({ zoomed: undefined }));
 }
 
-/** Views that go along with each other from now on, beginning with the first: whichever is moved takes the others with it. Returns how to part them. */
+/**
+ * Views that go along with each other from now on, beginning with the first: whichever is moved takes the others with it. Returns how to
+ * part them.
+ */
 export function tieViews(stores: readonly ViewStore[]): () => void {
   const follow = ({ zoomed }: ViewState) => {
     for (const store of stores) if (store.getState().zoomed !== zoomed) store.setState({ zoomed });
