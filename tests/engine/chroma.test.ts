@@ -398,7 +398,7 @@ describe("every way of rendering", () => {
 
   test("after any edit is as if rendered at once: strength, a hand elsewhere, passes switched", () => {
     const stage = Stage.fromLevels(levels, size, SRGB_SPACE);
-    const look = (from: Stage, of: Plan, hand?: { first: number; end: number }) => from.render(compilePlan(of), hand, FINISHED).slice();
+    const look = (from: Stage, of: Plan, active?: { first: number; end: number }) => from.render(compilePlan(of), active, FINISHED).slice();
     const changes: [Plan, { first: number; end: number } | undefined][] = [
       [plan, { first: 1, end: 2 }],
       [
@@ -416,8 +416,8 @@ describe("every way of rendering", () => {
       [planOf(HARD), undefined],
       [plan, { first: 4, end: 5 }],
     ];
-    for (const [changed, hand] of changes)
-      expect(worst(look(stage, changed, hand), look(Stage.fromLevels(levels, size, SRGB_SPACE), changed))).toBe(0);
+    for (const [changed, active] of changes)
+      expect(worst(look(stage, changed, active), look(Stage.fromLevels(levels, size, SRGB_SPACE), changed))).toBe(0);
   });
 
   test("a tint that is moved leaves what was gathered of tones after it", () => {

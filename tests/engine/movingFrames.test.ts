@@ -3,7 +3,7 @@ import { expect, test } from "vitest";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { planCompiler } from "@/core/plan/compilePlan";
 import type { Plan } from "@/core/plan/plan";
-import type { Hand } from "@/engine/evaluate/runs";
+import type { ActivePasses } from "@/engine/evaluate/runs";
 import { Source } from "@/engine/source/source";
 import { Stage } from "@/engine/stage/stage";
 import { FINISHED } from "@/engine/stage/stageTypes";
@@ -21,7 +21,7 @@ const STAGES = {
 };
 
 /** A plan with the hand somewhere in it, and what it becomes as that hand moves on: its strength, or that of the mix. */
-function dragged(plan: Plan, at: number): { hand: Hand; frames: Plan[] } {
+function dragged(plan: Plan, at: number): { active: ActivePasses; frames: Plan[] } {
   const place = at % (plan.passes.length + 1);
   const pass = plan.passes[place];
   const frames = [0.2, 0.5, 0.8].map((k) =>
@@ -29,7 +29,7 @@ function dragged(plan: Plan, at: number): { hand: Hand; frames: Plan[] } {
       ? { ...plan, passes: plan.passes.with(place, { ...pass, on: true, strength: k }) }
       : { ...plan, mix: { ...plan.mix, weights: { red: k, green: 1 - k, blue: 0 } } },
   );
-  return { hand: pass ? { first: place, end: place + 1 } : { first: 0, end: 0 }, frames };
+  return { active: pass ? { first: place, end: place + 1 } : { first: 0, end: 0 }, frames };
 }
 
 test.each(Object.entries(STAGES))("frames of a drag show what each shows alone, and are read and counted alike: %s", (_, make) => {
@@ -37,14 +37,14 @@ test.each(Object.entries(STAGES))("frames of a drag show what each shows alone, 
   let pixels = 0;
   fc.assert(
     fc.property(anyPlan(), fc.nat(20), fc.boolean(), (plan, at, reads) => {
-      const { hand, frames } = dragged(plan, at);
+      const { active, frames } = dragged(plan, at);
       const stage = make();
       const compile = planCompiler();
       for (const frame of frames) {
         const compiled = stage.source.asFarAsGiven(compile(frame));
-        const shown = stage.render(compiled, hand, FINISHED, { isMoving: true });
+        const shown = stage.render(compiled, active, FINISHED, { isMoving: true });
         const alone = make();
-        const wanted = alone.render(compiled, hand, FINISHED);
+        const wanted = alone.render(compiled, active, FINISHED);
         for (let i = 0; i < shown.length; i++) {
           const by = Math.abs(shown[i]! - wanted[i]!);
           if (by > 1) expect([i, shown[i], wanted[i]]).toEqual([]);

@@ -348,14 +348,14 @@ describe("what must not change a level", () => {
         const after = k % 5 === 4 ? [mask!, placement!] : [placement!];
         const plan = { ...defaultPlan(), regions, passes: [placement!, { ...exposure!, gate: null, region, move }, ...after] };
         // Now and then something else is in hand, or the mix is looked at.
-        const hand = k === 3 ? { first: 0, end: 1 } : k === 8 ? undefined : { first: 1, end: 2 };
+        const active = k === 3 ? { first: 0, end: 1 } : k === 8 ? undefined : { first: 1, end: 2 };
         const fresh = Stage.fromLevels(picture, size, SRGB_SPACE);
         const shows = {
           ...showing,
           of: k === 7 ? "stops" : "print",
           exposed: { id: exposure!.id, placed: { by: "strokes", settings: move }, frame: WHOLE_FRAME },
         } as const;
-        const [got, wanted] = [stage, fresh].map((each) => Buffer.from(each.render(compilePlan(plan), hand, shows)));
+        const [got, wanted] = [stage, fresh].map((each) => Buffer.from(each.render(compilePlan(plan), active, shows)));
         expect(Buffer.compare(got!, wanted!)).toBe(0);
         expect(stage.histograms()).toEqual(fresh.histograms());
         expect(stage.readPoint(40, 200)).toEqual(fresh.readPoint(40, 200));

@@ -24,7 +24,7 @@ const levels = colourful(there.width, there.height).map((level, i) => {
 });
 
 const whole = Stage.fromLevels(levels, there, SRGB_SPACE).reducedTo(size);
-const hand = { first: 0, end: 1 };
+const active = { first: 0, end: 1 };
 const placement = (to: number): Pass => ({
   ...restingPass("placement", "p", "P"),
   move: {
@@ -72,7 +72,7 @@ function levelsOff(a: Uint8ClampedArray, b: Uint8ClampedArray): { median: number
 function movedFrom(from: Partial<Plan>, to: Partial<Plan>, scale: number) {
   const small = { width: Math.round(size.width * scale), height: Math.round(size.height * scale) };
   const smaller = new Stage(whole.source.reducedPlainly(small));
-  const show = (stage: Stage, plan: Partial<Plan>) => stage.render(compilePlan(planOf(plan)), hand, FINISHED).slice();
+  const show = (stage: Stage, plan: Partial<Plan>) => stage.render(compilePlan(planOf(plan)), active, FINISHED).slice();
   const [before, moved] = [show(whole, from), show(whole, to)];
   const rough = new RoughFrames();
   rough.keep("a strand", scale, { ...size, rgba: before }, { ...small, rgba: show(smaller, from) });
@@ -111,8 +111,8 @@ test.each([
   const smaller = new Stage(fine.source.reducedPlainly(small));
   const show = (stage: Stage, plan: Partial<Plan>) => {
     const compiled = compilePlan(planOf(plan));
-    whole.update(compiled, hand);
-    return stage.render(compiled, hand, FINISHED, { bases: whole.bases() }).slice();
+    whole.update(compiled, active);
+    return stage.render(compiled, active, FINISHED, { bases: whole.bases() }).slice();
   };
   const [before, moved] = [show(fine, from as Partial<Plan>), show(fine, to as Partial<Plan>)];
   const rough = new RoughFrames();

@@ -46,17 +46,17 @@ function plan(red: number, medium: number): Plan {
 test("two plans shown in turn by stages of one source are what each shows alone, and work on nothing the second time round", () => {
   const views = new Views(Source.fromLevels(levels, size, SRGB_SPACE));
   const plans = [plan(0.2, 0.5), plan(0.7, -0.5)].map((made) => compilePlan(made));
-  const hand = { first: 1, end: 2 };
-  const frames = () => (["print", "glance"] as const).map((purpose, i) => views.stage(purpose).render(plans[i]!, hand, showing));
+  const active = { first: 1, end: 2 };
+  const frames = () => (["print", "glance"] as const).map((purpose, i) => views.stage(purpose).render(plans[i]!, active, showing));
   const first = frames();
   plans.forEach((compiled, i) =>
-    expect(isSame(first[i]!, Stage.fromLevels(levels, size, SRGB_SPACE).render(compiled, hand, showing))).toBe(true),
+    expect(isSame(first[i]!, Stage.fromLevels(levels, size, SRGB_SPACE).render(compiled, active, showing))).toBe(true),
   );
 
   const works = [vi.spyOn(BandMachine.prototype, "mix"), ...Object.values(STEPS).map((step) => vi.spyOn(step, "apply"))];
   for (let k = 0; k < 5; k++) expect(frames().map((frame, i) => isSame(frame, first[i]!))).toEqual([true, true]);
   expect(works.map((spy) => spy.mock.calls.length)).toEqual(works.map(() => 0));
-  views.stage("print").render(compilePlan(plan(0.2, 0.6)), hand, showing);
+  views.stage("print").render(compilePlan(plan(0.2, 0.6)), active, showing);
   expect(STEPS.surroundings.apply).toHaveBeenCalled();
   vi.restoreAllMocks();
 });

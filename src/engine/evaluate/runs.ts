@@ -16,14 +16,14 @@ export interface Run {
 }
 
 /** The passes in hand: from one up to another, so that a single pass and a set are told alike. */
-export interface Hand {
+export interface ActivePasses {
   first: number;
   end: number;
   /** The set they are, by its id. */
   set?: string | undefined;
 }
 /** Nothing in hand. */
-export const NO_HAND: Hand = { first: 0, end: 0 };
+export const NO_PASSES: ActivePasses = { first: 0, end: 0 };
 
 /** Whether a pass needs the whole of what enters it: it looks at surroundings, or its gate is blurred. */
 export function gathers({ step, mask }: CompiledPass): boolean {
@@ -41,8 +41,8 @@ export function changeDetail(passes: readonly CompiledPass[]): boolean {
 }
 
 /** Whether what a hand moves, and all after it, looks at no more than each pixel by itself. */
-export function isPointwise({ passes }: Pick<CompiledPlan, "passes">, hand: Hand = NO_HAND): boolean {
-  return !passes.slice(hand.first).some((pass) => looksClose(pass) || gathers(pass));
+export function isPointwise({ passes }: Pick<CompiledPlan, "passes">, active: ActivePasses = NO_PASSES): boolean {
+  return !passes.slice(active.first).some((pass) => looksClose(pass) || gathers(pass));
 }
 
 /** Whether a run reads the picture's colours once they are mixed. */

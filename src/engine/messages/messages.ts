@@ -11,7 +11,7 @@ import type { Point } from "@/core/region/region";
 import type { Spot } from "@/core/spots/spot";
 import type { Look } from "@/core/view/toneTables";
 import type { Answer, Ask } from "./asking";
-import type { Hand } from "../evaluate/runs";
+import type { ActivePasses } from "../evaluate/runs";
 import type { PointReading, StageHistograms } from "../stage/stageTypes";
 import type { WirePlan } from "./wirePlan";
 import type { Fraction } from "@/core/units";
@@ -45,7 +45,7 @@ export interface RenderRequest {
   /** What of the picture is shown: the print's frame, or all of it while it is framed. */
   shownFrame: CropFrame;
   /** The passes in hand, if any are. */
-  hand: Hand | undefined;
+  active: ActivePasses | undefined;
   look: BenchLook;
   /** Whether full black and bare paper are drawn as screens. */
   screens: boolean;

@@ -2,7 +2,7 @@ import type { CompiledPlan } from "@/core/plan/compilePlan";
 import type { Step } from "@/core/steps/step";
 import type { TonePlane } from "@/core/units";
 import type { Bases } from "../evaluate/bases";
-import { colouredFrom, gathers, looksClose, runsOf, sweepsOf, type Hand, type Run } from "../evaluate/runs";
+import { colouredFrom, gathers, looksClose, runsOf, sweepsOf, type ActivePasses, type Run } from "../evaluate/runs";
 import type { ChromaPlanes } from "../machine/chromaBand";
 import { tablesOf, TableFuser } from "../machine/fuseTables";
 import { rowsSince } from "../machine/grownPlane";
@@ -18,7 +18,7 @@ import { StepBases, type Entering } from "./stepBases";
 /** What is evaluated: a plan, around the passes in hand. */
 export interface Evaluated {
   plan: CompiledPlan;
-  hand: Hand;
+  active: ActivePasses;
   /** What a part of a picture needs of the whole; absent where the stage is that. */
   given: Bases | undefined;
   /** Whether a hand moves: then only what the next frame goes on from is kept, and all else made when it is asked for. */
@@ -130,13 +130,13 @@ export class PlanEvaluator {
    * more, if one is asked for.
    */
   #kept(barriers: ReadonlySet<number>, more?: number): Set<number> {
-    const { plan, hand, isMoving } = this.#now!;
-    const handSteps = plan.passes.slice(hand.first, hand.end).flatMap(({ step }) => step ?? []);
+    const { plan, active, isMoving } = this.#now!;
+    const activeSteps = plan.passes.slice(active.first, active.end).flatMap(({ step }) => step ?? []);
     // What is painted is shown anew in a few bands alone, the others from the finished tones.
-    const isLean = isMoving && more === undefined && !handSteps.some(isLaidOut);
+    const isLean = isMoving && more === undefined && !activeSteps.some(isLaidOut);
     const isMasked = hasMasks(plan);
-    const around = isLean ? (isMasked ? [0] : []) : [0, hand.end, plan.passes.length];
-    const enters = isLean && hand.end === 0 ? [] : [hand.first];
+    const around = isLean ? (isMasked ? [0] : []) : [0, active.end, plan.passes.length];
+    const enters = isLean && active.end === 0 ? [] : [active.first];
     return new Set([...around, ...enters, ...barriers, ...(more === undefined ? [] : [more])]);
   }
 
@@ -179,7 +179,7 @@ export class PlanEvaluator {
     const tables = last && !last.mask && !fresh.has(last.to) ? tablesOf(last.steps) : undefined;
     const { looks } = shown;
     if (!last || !tables || shown.isColoured || !looks.isSmooth) return undefined;
-    const moved = this.#now!.hand.end - last.from;
+    const moved = this.#now!.active.end - last.from;
     const before = sweep.slice(0, -1);
     // The tone of what is mixed need not be looked up either where nobody keeps it.
     const mixesLight = isFromMix && before.length === 0 && !fresh.has(0);

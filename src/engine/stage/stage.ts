@@ -16,7 +16,7 @@ import type { ChromaPlanes } from "../machine/chromaBand";
 import { gateBase, type Analysis } from "../masks/maskBases";
 import { isGatheredOnTheWay, needsBases } from "../masks/maskKeys";
 import { type MaskPicture } from "../masks/maskPlane";
-import { NO_HAND, type Hand } from "../evaluate/runs";
+import { NO_PASSES, type ActivePasses } from "../evaluate/runs";
 import { forBandsOf, pixelsIn, showRows } from "../machine/pixels";
 import { mapRows } from "../machine/printRows";
 import { Source } from "../source/source";
@@ -85,13 +85,13 @@ export class Stage {
    */
   render(
     plan: CompiledPlan,
-    hand: Hand | undefined,
+    active: ActivePasses | undefined,
     showing: Showing,
     { buffer, bases, print, isMoving }: RenderOptions = {},
   ): Uint8ClampedArray<ArrayBuffer> {
     if (showing.of === "colour") return this.#renderColour(plan, showing, { buffer, bases, print });
     const { machine } = this.source;
-    this.#prepare(plan, hand, { print, bases, isMoving });
+    this.#prepare(plan, active, { print, bases, isMoving });
     machine.output.setTable(showing.table);
     const size = print ?? this.size;
     const pixels = size.width * size.height;
@@ -127,8 +127,8 @@ export class Stage {
   }
 
   /** Brings the tones up to date with a plan, without making pixels. */
-  update(plan: CompiledPlan, hand: Hand | undefined, { bases, print }: Omit<RenderOptions, "buffer"> = {}): void {
-    this.#prepare(plan, hand, { print, bases });
+  update(plan: CompiledPlan, active: ActivePasses | undefined, { bases, print }: Omit<RenderOptions, "buffer"> = {}): void {
+    this.#prepare(plan, active, { print, bases });
     this.#evaluator.evaluate();
   }
 
@@ -174,7 +174,7 @@ export class Stage {
 
   /** A mask with all it depends on, on the plan rendered last: 0–1 for each pixel. */
   shownMask(shown: ShownMask, given?: Bases): Float32Array {
-    const { first } = this.#now.hand;
+    const { first } = this.#now.active;
     if (shown.beforeMix) return this.#colour.masks.shown(shown, this.tonesAfter(first), given?.colour.masks, undefined);
     return this.#masks.shown(shown, this.tonesAfter(first), given?.masks, given?.steps.get(first)?.gate);
   }
@@ -198,13 +198,13 @@ export class Stage {
     return { ...small.size, ...small.#maskPicture() };
   }
 
-  #prepare(plan: CompiledPlan, hand: Hand | undefined, { print, bases, isMoving = false }: Omit<RenderOptions, "buffer">): void {
+  #prepare(plan: CompiledPlan, active: ActivePasses | undefined, { print, bases, isMoving = false }: Omit<RenderOptions, "buffer">): void {
     if (!isSamePlacing(print, this.#print)) {
       this.#print = print;
       this.#inside = print && rowsInside(print, this.size);
       this.#evaluator.forgetCounts();
     }
-    this.#evaluator.follow({ plan, hand: hand ?? NO_HAND, given: bases, isMoving });
+    this.#evaluator.follow({ plan, active: active ?? NO_PASSES, given: bases, isMoving });
   }
 
   /** What was rendered last; nothing asks before anything was. */
@@ -227,8 +227,8 @@ export class Stage {
 
   /** The single pass in hand. */
   #passInHand(): CompiledPass | undefined {
-    const { plan, hand } = this.#now;
-    return hand.end - hand.first === 1 ? plan.passes[hand.first] : undefined;
+    const { plan, active } = this.#now;
+    return active.end - active.first === 1 ? plan.passes[active.first] : undefined;
   }
 
   #maskAt(x: number, y: number): number | undefined {
@@ -246,10 +246,10 @@ export class Stage {
   /** Histograms around the passes in hand of the plan rendered last; undefined before any. */
   histograms(): StageHistograms | undefined {
     if (!this.#evaluator.now) return undefined;
-    const { plan, hand } = this.#now;
+    const { plan, active } = this.#now;
     return {
-      entering: this.#histogram(hand.first),
-      leaving: this.#histogram(hand.end),
+      entering: this.#histogram(active.first),
+      leaving: this.#histogram(active.end),
       finished: this.#histogram(plan.passes.length),
     };
   }
@@ -257,14 +257,14 @@ export class Stage {
   /** The tones and colour around a pixel of the plan rendered last; undefined before any. */
   readPoint(x: number, y: number): PointReading | undefined {
     if (!this.#evaluator.now) return undefined;
-    const { plan, hand } = this.#now;
+    const { plan, active } = this.#now;
     const mean = (plane: Float32Array) => this.source.meanAround(plane, x, y, READING_REACH);
     const tone = (step: number) => mean(this.tonesAfter(step));
     const colour = this.source.colourToMix(undefined, plan.clean);
     return {
       mixed: tone(0),
-      entering: tone(hand.first),
-      leaving: tone(hand.end),
+      entering: tone(active.first),
+      leaving: tone(active.end),
       finished: tone(plan.passes.length),
       painted: this.#stopsAt(x, y),
       masked: this.#maskAt(x, y),
@@ -352,7 +352,7 @@ export class Stage {
 
   /** What the passes in hand change, on mid grey. */
   #change(): Float32Array {
-    const [entering, leaving] = [this.tonesAfter(this.#now.hand.first), this.tonesAfter(this.#now.hand.end)];
+    const [entering, leaving] = [this.tonesAfter(this.#now.active.first), this.tonesAfter(this.#now.active.end)];
     return leaving.map((tone, i) => Math.min(Math.max(0.5 + CHANGE_GAIN * (tone - entering[i]!), 0), 1));
   }
 }

@@ -13,15 +13,15 @@ import { stopsOf } from "./smallPictures";
 const EVERYWHERE: ShownMask = { mask: undefined, reach: undefined, beforeMix: false };
 
 /** The mask of the pass or set in hand; of neither it is everywhere. */
-export function handMask({ plan, hand }: RenderRequest): ShownMask {
-  if (hand?.set) return shownMaskById(plan, hand.set)?.shown ?? EVERYWHERE;
-  const pass = hand && hand.end - hand.first === 1 ? plan.passes[hand.first] : undefined;
+export function activeMask({ plan, active }: RenderRequest): ShownMask {
+  if (active?.set) return shownMaskById(plan, active.set)?.shown ?? EVERYWHERE;
+  const pass = active && active.end - active.first === 1 ? plan.passes[active.first] : undefined;
   return pass ? shownMaskOf(plan, pass) : EVERYWHERE;
 }
 
 /** The pass in hand, where it gives stops to places. */
-export function handStops({ plan, hand }: RenderRequest): StopsOf | undefined {
-  return hand && hand.end - hand.first === 1 ? stopsOf(plan, plan.passes[hand.first]) : undefined;
+export function activeStops({ plan, active }: RenderRequest): StopsOf | undefined {
+  return active && active.end - active.first === 1 ? stopsOf(plan, plan.passes[active.first]) : undefined;
 }
 
 /** What a frame of a part of a level, or of the preview, is to be seen on. */
@@ -34,10 +34,10 @@ const SMOOTHLY_CHANGED: readonly BenchLook["kind"][] = ["picture", "colour", "ma
 
 /** Tells what a hand moves in a request from all else; undefined where the frame must be whole, for detail changes with it. */
 export function movedIn(request: RenderRequest, { passes, spotsKey, clean }: CompiledPlan): string | undefined {
-  const { hand, look, shownSize, shownFrame, screens, isPeek } = request;
+  const { active, look, shownSize, shownFrame, screens, isPeek } = request;
   if (isPeek || screens || !SMOOTHLY_CHANGED.includes(look.kind)) return undefined;
-  if (hand && changeDetail(passes.slice(hand.first, hand.end))) return undefined;
-  return JSON.stringify([hand, look, shownSize, frameKey(shownFrame), passes.length, spotsKey, clean]);
+  if (active && changeDetail(passes.slice(active.first, active.end))) return undefined;
+  return JSON.stringify([active, look, shownSize, frameKey(shownFrame), passes.length, spotsKey, clean]);
 }
 
 const showings = new Map<string, Showing>();

@@ -13,7 +13,7 @@ import type { PointReading } from "../stage/stageTypes";
 import { CloseParts, smallerPart, type ClosePart, type Wanted } from "./closeParts";
 import type { Looking, OpenPicture } from "./openPicture";
 import { Pace } from "./pace";
-import { handMask, handStops, movedIn, screenOf, showingOf } from "./requests";
+import { activeMask, activeStops, movedIn, screenOf, showingOf } from "./requests";
 import type { RoughFrames } from "./roughFrames";
 import { ShownViews, type ShownView } from "./shownViews";
 import { Views, type Purpose } from "./views";
@@ -223,7 +223,7 @@ export class ViewRenderer implements Looking {
     const bases = target.bases?.(wish, basesScale);
     const basesMs = performance.now() - begin;
     if (doing && bases) this.#basesPace.took(basesScale, basesMs);
-    const scale = isMoving && doing ? rough.scaleFor(doing, size, isPointwise(compiled, request.hand)) : 1;
+    const scale = isMoving && doing ? rough.scaleFor(doing, size, isPointwise(compiled, request.active)) : 1;
     const view = scale < 1 ? target.smaller(wish, scale) : full;
     const rendered = pixelsOf(view, wish, scale < 1 ? rough.small : this.#spare, { bases, isMoving: isDragged });
     const renderedMs = performance.now() - begin - basesMs;
@@ -270,13 +270,13 @@ export class ViewRenderer implements Looking {
   /** The surroundings a part of the picture needs, where the plan has steps that look at them. */
   #basesFor(wish: Wish, scale: number): Bases {
     const { request, compiled } = wish;
-    const { hand, look, shownFrame, shownSize } = request;
+    const { active, look, shownFrame, shownSize } = request;
     // A pass that changes nothing yet has a mask to be seen all the same.
-    const shown = look.kind === "mask" ? handMask(request) : undefined;
+    const shown = look.kind === "mask" ? activeMask(request) : undefined;
     if (!looksAtWhole(compiled) && !shown?.mask) return NO_BASES;
     const { stage } = scale < 1 ? this.#shown.smaller(shownFrame, shownSize, scale) : this.#viewOf(request);
-    stage.update(compiledFor(stage, compiled), hand);
-    return shown ? stage.basesToShow(shown, hand?.first ?? 0) : stage.bases();
+    stage.update(compiledFor(stage, compiled), active);
+    return shown ? stage.basesToShow(shown, active?.first ?? 0) : stage.bases();
   }
 
   #measure(stage: Stage, { pins }: RenderRequest, acting?: number | null): void {
@@ -289,10 +289,10 @@ export class ViewRenderer implements Looking {
 
   #countExactly({ request, compiled }: Wish): void {
     const { stage: shown, print } = this.#viewOf(request);
-    if (request.look.kind === "colour") shown.update(compiledFor(shown, compiled), request.hand, { print });
+    if (request.look.kind === "colour") shown.update(compiledFor(shown, compiled), request.active, { print });
     const preview = this.#preview.stage("print");
     const onPreview = printOn(request.plan.frame, this.open.picture.levels[0]!, preview.size);
-    preview.update(compiledFor(preview, compiled), request.hand, { print: onPreview });
+    preview.update(compiledFor(preview, compiled), request.active, { print: onPreview });
     this.#measure(preview, request, actingShare(preview, request));
   }
 
@@ -333,13 +333,13 @@ function pixelsOf(
   buffer: ArrayBuffer | undefined,
   { bases, isMoving }: { bases?: Bases | undefined; isMoving?: boolean } = {},
 ) {
-  const showing = { ...showingOf(request.look), screens: request.screens, mask: handMask(request), exposed: handStops(request) };
-  return stage.render(compiledFor(stage, compiled), request.hand, showing, { buffer, bases, print, isMoving });
+  const showing = { ...showingOf(request.look), screens: request.screens, mask: activeMask(request), exposed: activeStops(request) };
+  return stage.render(compiledFor(stage, compiled), request.active, showing, { buffer, bases, print, isMoving });
 }
 
 /** The part of the print the pass in hand acts on. */
 function actingShare(stage: Stage, request: RenderRequest): number | null {
-  const mask = handMask(request);
+  const mask = activeMask(request);
   if (!mask.mask && !mask.reach) return null;
   return stage.meanInPrint(stage.shownMask(mask));
 }

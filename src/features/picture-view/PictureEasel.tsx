@@ -38,7 +38,7 @@ export function PictureEasel({ worker, pictureId, picture, plan, store, label }:
   const asked = JSON.stringify([detail, shownSize]);
   useEffect(() => {
     if (shownSize.width <= 1 || !view.current) return;
-    const wish = { look: LOOK, screens: false, pins: [], hand: undefined, isPeek: false } as const;
+    const wish = { look: LOOK, screens: false, pins: [], active: undefined, isPeek: false } as const;
     const number = view.current.render({ ...wish, plan, shownFrame: plan.frame, shownSize, detail });
     if (easel.current) easel.current.dataset.asked = String(number);
     // Sizes and areas are compared by value.

@@ -4,7 +4,7 @@ import { WHOLE_FRAME } from "@/core/frame/frame";
 import type { Size } from "@/core/spatial/areaReduce";
 import { useBench } from "../state/BenchContext";
 import { comparedPlan, planUpTo, planWithoutMask } from "../state/comparedPlan";
-import { handOf, seenPlan } from "../state/inPlan";
+import { activeOf, seenPlan } from "../state/inPlan";
 
 const COLOUR = { kind: "colour" } as const;
 
@@ -21,11 +21,11 @@ export function useRenderRequests(easel: RefObject<HTMLElement | null>, detail: 
       const wished = seenPlan(state);
       const plan = state.isMaskIgnored ? planWithoutMask(wished, step) : wished;
       const seen = before ? comparedPlan(plan, step, before) : isUpToHere ? planUpTo(plan, step) : plan;
-      const hand = before ? undefined : handOf({ plan: wished, step });
+      const active = before ? undefined : activeOf({ plan: wished, step });
       const asked = engine()?.render({
         plan: seen,
         shownFrame: step.stage === "frame" ? WHOLE_FRAME : seen.frame,
-        hand,
+        active,
         look: before === "source" ? COLOUR : state.look,
         screens,
         pins,

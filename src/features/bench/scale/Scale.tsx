@@ -4,10 +4,10 @@ import { useMemo, useRef, type PointerEvent } from "react";
 import { passesBeforeMix } from "@/core/plan/editPasses";
 import { curveOfPasses } from "@/core/plan/curveOfPasses";
 import { LAST_ZONE } from "@/core/zones/zone";
-import type { Hand } from "@/engine/evaluate/runs";
+import type { ActivePasses } from "@/engine/evaluate/runs";
 import { useBench, useBenchState } from "../state/BenchContext";
 import { passNumber } from "../state/passNumber";
-import { chosenPass, chosenSet, confinedInHand, handOf, settledPlan } from "../state/inPlan";
+import { chosenPass, chosenSet, confinedInHand, activeOf, settledPlan } from "../state/inPlan";
 import { GateHill } from "./GateHill";
 import { HistogramShape, Shares } from "./HistogramShape";
 import { Rail } from "./Rail";
@@ -34,7 +34,7 @@ export function Scale() {
   const plan = useBenchState((state) => state.tried ?? settledPlan(state));
   const step = useBenchState((state) => state.step);
   const pass = chosenPass({ plan, step })?.pass;
-  const inHand = handOf({ plan, step });
+  const inHand = activeOf({ plan, step });
   const face = pass && faceOf(pass.move);
   // Before the mix there are no tones to be placed; the upper rail is there for a gate, which reads the original's.
   const isOfColour = inHand !== undefined && inHand.first < passesBeforeMix(plan);
@@ -105,7 +105,7 @@ export function Scale() {
 }
 
 interface TitlesProps {
-  hand: Hand | undefined;
+  hand: ActivePasses | undefined;
   isOfColour: boolean;
   setName: string | undefined;
   number: string | undefined;

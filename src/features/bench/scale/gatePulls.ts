@@ -7,7 +7,7 @@ import { formatZone, LAST_ZONE } from "@/core/zones/zone";
 import type { PointReading } from "@/engine/stage/stageTypes";
 import { confinedById, withGate } from "@/core/plan/editRegions";
 import type { BenchState, BenchStore } from "../state/benchStore";
-import { confinedInHand, handOf } from "../state/inPlan";
+import { confinedInHand, activeOf } from "../state/inPlan";
 import type { Puller } from "../tools/pulling";
 import { snapZone } from "./snapZone";
 
@@ -30,7 +30,7 @@ export function firstGate(isSet: boolean): Gate {
 
 /** Whether what is in hand comes before the mix. */
 function isBeforeMix(state: Pick<BenchState, "plan" | "step">): boolean {
-  const hand = handOf(state);
+  const hand = activeOf(state);
   return !!hand && state.plan.passes.slice(hand.first, hand.end).some(({ move }) => actsOnColour(move));
 }
 

@@ -3,7 +3,7 @@ import { passesBeforeMix } from "@/core/plan/editPasses";
 import { confine, withGate } from "@/core/plan/editRegions";
 import type { Plan } from "@/core/plan/plan";
 import type { Before, Step } from "./benchStore";
-import { chosenPass, confinedInHand, handOf, withPass } from "./inPlan";
+import { chosenPass, confinedInHand, activeOf, withPass } from "./inPlan";
 
 /**
  * The print as it is compared with: without the step in hand and all after it (before the mix, plain luminance), without its spots alone
@@ -15,7 +15,7 @@ export function comparedPlan(plan: Plan, step: Step, before: Before): Plan {
   // What they cover is compared in the print itself: without it the two could not be told from one another.
   if (before === "step" && step.stage === "spots") return { ...plan, spots: [] };
   if (before === "mix") return { ...plan, passes: coloured };
-  const hand = handOf({ plan, step });
+  const hand = activeOf({ plan, step });
   if (hand) return { ...plan, passes: plan.passes.slice(0, hand.first) };
   const plain: Plan = { ...plan, mix: { ...plan.mix, weights: { ...LUMINANCE_WEIGHTS }, hueKnots: [] }, passes: coloured };
   return step.stage === "finish" ? { ...plain, mix: plan.mix } : plain;
@@ -25,7 +25,7 @@ export function comparedPlan(plan: Plan, step: Step, before: Before): Plan {
 export function planUpTo(plan: Plan, step: Step): Plan {
   if (step.stage === "finish") return plan;
   const none = step.stage === "mix" ? passesBeforeMix(plan) : 0;
-  return { ...plan, passes: plan.passes.slice(0, handOf({ plan, step })?.end ?? none) };
+  return { ...plan, passes: plan.passes.slice(0, activeOf({ plan, step })?.end ?? none) };
 }
 
 /** The print with the pass or set in hand acting everywhere and on all tones, and a pass past the mask of its set. */

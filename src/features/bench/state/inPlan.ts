@@ -5,7 +5,7 @@ import { placeOfSet } from "@/core/plan/editPasses";
 import { regionOf } from "@/core/plan/editRegions";
 import type { PassSet, Plan } from "@/core/plan/plan";
 import type { Region } from "@/core/region/region";
-import type { Hand } from "@/engine/evaluate/runs";
+import type { ActivePasses } from "@/engine/evaluate/runs";
 import type { BenchState } from "./benchStore";
 
 // What of a plan is in hand, and plans with it changed.
@@ -49,7 +49,7 @@ export function chosenSet({ plan, step }: Pick<BenchState, "plan" | "step">): Pa
 }
 
 /** The passes in hand: one, or those of a set. */
-export function handOf(state: Pick<BenchState, "plan" | "step">): Hand | undefined {
+export function activeOf(state: Pick<BenchState, "plan" | "step">): ActivePasses | undefined {
   const set = chosenSet(state);
   if (set) return { ...placeOfSet(state.plan, set.id), set: set.id };
   const chosen = chosenPass(state);

@@ -1,7 +1,7 @@
 import type { BenchLook } from "@/engine/messages/messages";
 import { passesBeforeMix } from "@/core/plan/editPasses";
 import type { BenchStore, Step } from "../state/benchStore";
-import { chosenPass, chosenSet, handOf, withPass, withSet } from "../state/inPlan";
+import { chosenPass, chosenSet, activeOf, withPass, withSet } from "../state/inPlan";
 import { pressBefore, releaseBefore } from "./before";
 import { BRUSH_STEP, sizeBrush } from "./brushSize";
 import { closePolygon } from "./drawing/drawShapes";
@@ -340,7 +340,7 @@ function stepBy(store: BenchStore, by: number): void {
     { stage: "finish" },
   ];
   // From a set one goes on to its first pass, or back to the step before that.
-  const hand = handOf({ plan, step });
+  const hand = activeOf({ plan, step });
   const at = hand
     ? steps.indexOf(passes[hand.first]!) - (step.stage === "set" && by > 0 ? 1 : 0)
     : steps.findIndex(({ stage }) => stage === step.stage);
