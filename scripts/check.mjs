@@ -1,31 +1,50 @@
-// ./check: installs, then types, lint, format, unused code, and all tests; ends with one line of counts.
+// ./check: installs, then types, lint, format, unused code, and all tests; ends with the time of each part and one line of counts.
+// ./check --quick [COMMIT]: types, lint, and the unit tests that a change since a commit touches (the last one, if none is told), with those
+// of the engine that notice most for their time: what one wants to know every few minutes.
 import { spawnSync } from "node:child_process";
 import { mkdirSync, readFileSync, rmSync } from "node:fs";
-import { join } from "node:path";
-import { buildWeb, installDebian, root, say } from "./install.mjs";
+import { join, relative } from "node:path";
+import { buildNode, buildWeb, installDebian, root, say } from "./install.mjs";
 
-if (process.argv.length > 2) {
-  console.error("./check takes no arguments; single tests run with npx vitest run FILE");
+const [mode, since = "HEAD~1", ...others] = process.argv.slice(2);
+if (others.length > 0 || (mode !== undefined && mode !== "--quick")) {
+  console.error("./check takes no arguments but --quick and a commit; single tests run with npx vitest run FILE");
   process.exit(2);
 }
+const isQuick = mode === "--quick";
 
-installDebian(["postgresql", "chromium"]);
-buildWeb();
+if (isQuick) buildNode();
+else {
+  installDebian(["postgresql", "chromium"]);
+  buildWeb();
+}
 
 const results = join(root, "build/test-results.json");
 mkdirSync(join(root, "build"), { recursive: true });
 rmSync(results, { force: true });
 
-/** Each must succeed; the rest run all the same, so that one look shows all there is to mend. */
-const STAGES = [
+const REPORT = ["--reporter", isQuick ? "dot" : "default", "--reporter", "json", "--outputFile.json", results];
+const TYPES = [
   ["types", "tsc", "-p", "."],
   ["types of the core alone", "tsc", "-p", "tsconfig.core.json"],
   ["lint", "oxlint", "--type-aware"],
-  ["format", "prettier", "--check", "--log-level", "warn", "."],
-  ["unused code", "knip"],
-  ["tests", "vitest", "run", "--reporter", "default", "--reporter", "json", "--outputFile.json", results],
-  ["faults, in short", "node", "scripts/faults.mjs", "--short"],
 ];
+/** Any plan in an export and on the page, in views; kept plans. */
+const QUICK_ENGINE = ["exportIsStage", "views", "keptPlans"].map((name) => `tests/engine/${name}.test.ts`);
+/** Each must succeed; the rest run all the same, so that one look shows all there is to mend. */
+const STAGES = isQuick
+  ? [
+      ...TYPES,
+      ["engine", "vitest", "run", "--project", "engine", ...QUICK_ENGINE, "--reporter", "dot"],
+      ["tests", "vitest", "run", "--project", "unit", "--changed", since, "--passWithNoTests", ...REPORT],
+    ]
+  : [
+      ...TYPES,
+      ["format", "prettier", "--check", "--log-level", "warn", "."],
+      ["unused code", "knip"],
+      ["tests", "vitest", "run", ...REPORT],
+      ["faults, in short", "node", "scripts/faults.mjs", "--short"],
+    ];
 
 const failed = [];
 for (const [name, command, ...args] of STAGES) {
@@ -39,14 +58,32 @@ for (const [name, command, ...args] of STAGES) {
   console.log(`  ${status === 0 ? "done" : "FAILED"} in ${((Date.now() - begin) / 1000).toFixed(0)} s`);
 }
 
-let counts = { numPassedTests: 0, numFailedTests: 0, numPendingTests: 0 };
+let counts = { numPassedTests: 0, numFailedTests: 0, numPendingTests: 0, testResults: [] };
 try {
   counts = JSON.parse(readFileSync(results, "utf8"));
 } catch {
   failed.push("test results");
 }
+sayTimes(counts.testResults);
 if (failed.length) console.log(`\nFailed: ${failed.join(", ")}`);
 console.log(
   `\n${counts.numPassedTests} passed, ${counts.numFailedTests + failed.filter((name) => name !== "tests").length} failed, ${counts.numPendingTests} skipped`,
 );
-process.exit(failed.length || counts.numPassedTests === 0 ? 1 : 0);
+process.exit(failed.length || (counts.numPassedTests === 0 && !isQuick) ? 1 : 0);
+
+/** How long each part of the tests took, and its slowest files: parts run beside each other, so that their times add up to more than the whole. */
+function sayTimes(files) {
+  const parts = new Map();
+  for (const { name, startTime, endTime } of files) {
+    const file = relative(root, name);
+    const part = /^tests\/(engine|server|browser)\//.exec(file)?.[1] ?? "unit";
+    parts.set(part, [...(parts.get(part) ?? []), { file, seconds: (endTime - startTime) / 1000 }]);
+  }
+  for (const [part, list] of parts) {
+    const sum = list.reduce((seconds, one) => seconds + one.seconds, 0);
+    const slowest = list.toSorted((a, b) => b.seconds - a.seconds).slice(0, 3);
+    console.log(
+      `  ${part}: ${sum.toFixed(0)} s in ${list.length} files; ${slowest.map(({ file, seconds }) => `${file} ${seconds.toFixed(0)}`).join(", ")}`,
+    );
+  }
+}
