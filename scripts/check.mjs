@@ -1,5 +1,6 @@
 // ./check: installs, then types, lint, format, unused code, and all tests; ends with the time of each part and one line of counts.
-// ./check --quick [COMMIT]: types, lint, and the unit tests that a change since a commit touches (the last one, if none is told), with those
+// ./check --quick [COMMIT]: types, lint, and the unit tests that a change since a commit touches (the last one, if none is told), with
+// those
 // of the engine that notice most for their time: what one wants to know every few minutes.
 import { spawnSync } from "node:child_process";
 import { mkdirSync, readFileSync, rmSync } from "node:fs";
@@ -71,7 +72,10 @@ console.log(
 );
 process.exit(failed.length || (counts.numPassedTests === 0 && !isQuick) ? 1 : 0);
 
-/** How long each part of the tests took, and its slowest files: parts run beside each other, so that their times add up to more than the whole. */
+/**
+ * How long each part of the tests took, and its slowest files: parts run beside each other, so that their times add up to more than the
+ * whole.
+ */
 function sayTimes(files) {
   const parts = new Map();
   for (const { name, startTime, endTime } of files) {
