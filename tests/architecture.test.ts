@@ -121,7 +121,7 @@ test("the core asks for no clock, no chance and no page", () => {
 });
 
 /** Where the folders of a folder may import each other one way only; its own files count as one more. */
-const LAYERED = ["core", "engine"];
+const LAYERED = ["core", "engine", "features"];
 
 /** Which folders within one are reached from which. */
 function arrowsIn(folder: string): Map<string, Set<string>> {
@@ -139,7 +139,7 @@ function arrowsIn(folder: string): Map<string, Set<string>> {
 
 test.each(LAYERED)("folders within src/%s import each other one way: none is reached from itself", (folder) => {
   const arrows = arrowsIn(folder);
-  expect(arrows.size).toBeGreaterThan(3);
+  expect(arrows.size).toBeGreaterThan(2);
   const reachedFrom = (from: string, seen = new Set<string>()): Set<string> => {
     for (const to of arrows.get(from) ?? []) if (!seen.has(to)) reachedFrom(to, seen.add(to));
     return seen;
