@@ -133,11 +133,16 @@ export class PlanEvaluator {
     const { plan, active, isMoving } = this.#now!;
     const activeSteps = plan.passes.slice(active.first, active.end).flatMap(({ step }) => step ?? []);
     // What is painted is shown anew in a few bands alone, the others from the finished tones.
-    const isLean = isMoving && more === undefined && !activeSteps.some(isLaidOut);
-    const isMasked = hasMasks(plan);
-    const around = isLean ? (isMasked ? [0] : []) : [0, active.end, plan.passes.length];
-    const enters = isLean && active.end === 0 ? [] : [active.first];
-    return new Set([...around, ...enters, ...barriers, ...(more === undefined ? [] : [more])]);
+    const isLean = isMoving && !activeSteps.some(isLaidOut);
+    const isMixMoved = isLean && active.end === 0;
+    const goesOnFrom = [...(hasMasks(plan) ? [0] : []), ...(isMixMoved ? [] : [active.first]), ...barriers];
+    // What is asked for after a lean frame is counted, as a rule: all of that in one go.
+    const around = !isLean
+      ? [0, active.end, plan.passes.length]
+      : more === undefined
+        ? []
+        : [more, active.first, active.end, plan.passes.length];
+    return new Set([...goesOnFrom, ...around]);
   }
 
   /**
@@ -153,7 +158,8 @@ export class PlanEvaluator {
     const fresh = this.#checkpoints.renew(keys, kept, start, colouredFrom(plan));
     if (!shown && fresh.size === 0) return;
     const isMasked = hasMasks(plan);
-    const runs = runsOf(plan, kept).filter(({ from }) => from >= (start ?? 0));
+    const end = shown ? plan.passes.length : Math.max(...fresh);
+    const runs = runsOf(plan, kept).filter(({ from, to }) => from >= (start ?? 0) && to <= end);
     let masks = given?.masks;
     sweepsOf(runs, isMasked ? new Set([0, ...barriers]) : barriers, start).forEach((sweep, i, sweeps) => {
       const source = i === 0 && start === undefined ? undefined : (sweep[0]?.from ?? start!);
