@@ -2,8 +2,10 @@ import fc from "fast-check";
 import { expect, test } from "vitest";
 import { SRGB_SPACE } from "@/core/colour/sourceSpace";
 import { planCompiler } from "@/core/plan/compilePlan";
+import { defaultPlan, restingPass } from "@/core/plan/defaultPlan";
 import type { Plan } from "@/core/plan/plan";
 import type { ActivePasses } from "@/engine/evaluate/runs";
+import { lookTable } from "@/core/view/toneTables";
 import { Source } from "@/engine/source/source";
 import { Stage } from "@/engine/stage/stage";
 import { FINISHED } from "@/engine/stage/stageTypes";
@@ -59,4 +61,19 @@ test.each(Object.entries(STAGES))("frames of a drag show what each shows alone, 
     { seed: 5, numRuns: 16 },
   );
   expect(differing / pixels).toBeLessThan(0.01);
+});
+
+test.each(Object.entries(STAGES))("frames in looks made of edges are those of a hand at rest, to the bit: %s", (_, make) => {
+  const stepped = { table: lookTable({ kind: "stepped" }), dithered: false, of: "print", screens: false } as const;
+  const compile = planCompiler();
+  const stage = make();
+  const first = restingPass("placement", "p", "P");
+  for (const to of [4, 5.5, 6.2]) {
+    const strands = [{ from: 0, to: 0 }, { from: 5, to }, { from: 10, to: 10 }]; // prettier-ignore
+    const compiled = compile({ ...defaultPlan(), passes: [{ ...first, move: { kind: "placement", strands } }] });
+    const active = { first: 0, end: 1 };
+    const shown = stage.render(compiled, active, stepped, { isMoving: true }).slice();
+    const wanted = make().render(compiled, active, stepped);
+    expect(shown.every((level, i) => level === wanted[i])).toBe(true);
+  }
 });
