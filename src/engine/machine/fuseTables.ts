@@ -28,7 +28,6 @@ export function tablesOf(steps: readonly Step[]): Float32Array[] | undefined {
  */
 export class TableFuser {
   #kept: { tables: readonly Float32Array[]; fused: Float32Array }[] = [];
-  readonly #knots = new KnotTones();
   #ofLight: { look: Float32Array; levels: Float32Array } | undefined;
 
   /** Steps that do what these do, and are quickest done: many tables as one. */
@@ -40,7 +39,7 @@ export class TableFuser {
   /** One table that adds what these add one after the other. */
   fuse(tables: readonly Float32Array[]): Float32Array {
     const at = this.#kept.findIndex((kept) => kept.tables.length === tables.length && kept.tables.every((table, i) => table === tables[i]));
-    const found = at >= 0 ? this.#kept.splice(at, 1)[0]! : { tables, fused: this.#knots.through(tables, "tone").added() };
+    const found = at >= 0 ? this.#kept.splice(at, 1)[0]! : { tables, fused: knots().through(tables, "tone").added() };
     this.#kept = [found, ...this.#kept].slice(0, MOST_KEPT);
     return found.fused;
   }
@@ -50,12 +49,12 @@ export class TableFuser {
    * to frame.
    */
   shown(tables: readonly Float32Array[], moved: number, look: Float32Array, over: "tone" | "light"): Float32Array {
-    return this.#knots.through(this.#movedFirst(tables, moved), over).read(look).pairs();
+    return knots().through(this.#movedFirst(tables, moved), over).read(look).pairs();
   }
 
   /** What makes tones, or light, the light that tables make of them: the same tables, as one that adds. */
   lit(tables: readonly Float32Array[], moved: number, over: "tone" | "light"): Float32Array {
-    return this.#knots.through(this.#movedFirst(tables, moved), over).read(LIGHT).added();
+    return knots().through(this.#movedFirst(tables, moved), over).read(LIGHT).added();
   }
 
   /** A look's levels over light. */
@@ -113,6 +112,10 @@ class KnotTones {
     return this.#heap.f32(this.#pairs, 2 * (FUSED_KNOTS + 1)).slice();
   }
 }
+
+/** One for all fusers of a thread: what it holds is nobody's once its table is made. */
+const knots = () => (made ??= new KnotTones());
+let made: KnotTones | undefined;
 
 /** Room for those tones, as kernels take them. */
 const PADDED = Math.ceil((FUSED_KNOTS + 1) / 4) * 4 + 4;

@@ -26,6 +26,7 @@ export class OutputBand {
   readonly #wavesRow: number;
   /** A row without dither, then all rows of it. */
   readonly #ditherTile: number;
+  #isDitherLaid = false;
   #table: Float32Array = new Float32Array(4);
 
   /** Bytes it reserves in the heap of a machine of so many pixels. */
@@ -44,7 +45,6 @@ export class OutputBand {
     this.#ditherRow = heap.reserve(4 * 4 * Math.max(capacity, DITHER_PERIOD));
     this.#wavesRow = heap.reserve(4 * WAVES_PERIOD);
     this.#ditherTile = heap.reserve(4 * DITHER_PERIOD * (1 + DITHER_PERIOD));
-    for (let y = 0; y < DITHER_PERIOD; y++) heap.f32(this.#ditherTile + 4 * DITHER_PERIOD * (1 + y), DITHER_PERIOD).set(ditherRow(y));
   }
 
   /** Sets the table that tones are read through, in levels of the output. */
@@ -87,6 +87,7 @@ export class OutputBand {
   #rgbaRows(width: number, y: number, dithered: boolean, row: (from: number, out: number, n: number, dither: number) => void): Uint8Array {
     const { pixels } = this.machine;
     const n = padded(width);
+    if (dithered) this.#layDither();
     for (let from = 0; from < pixels; from += width, y++) {
       const line = dithered ? 1 + (y & (DITHER_PERIOD - 1)) : 0;
       row(from, this.#bytes + 4 * from, n, this.#ditherTile + 4 * DITHER_PERIOD * line);
@@ -123,6 +124,13 @@ export class OutputBand {
     const { plane, pixels } = this.machine;
     this.heap.run.grey16(plane.tone, this.#levels, padded(pixels), ...this.#greys());
     return this.heap.u16(this.#levels, pixels);
+  }
+
+  /** Lays the dither out, which takes long to make, once somebody looks at it. */
+  #layDither(): void {
+    if (this.#isDitherLaid) return;
+    for (let y = 0; y < DITHER_PERIOD; y++) this.heap.f32(this.#ditherTile + 4 * DITHER_PERIOD * (1 + y), DITHER_PERIOD).set(ditherRow(y));
+    this.#isDitherLaid = true;
   }
 
   /** Where the table lies, and its knots. */
