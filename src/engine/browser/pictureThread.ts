@@ -82,7 +82,11 @@ async function closeView(id: number): Promise<void> {
   view.close();
   views.delete(id);
   opened.delete(id);
-  for (const [pictureId, opening] of pictures) if ((await opening).looking.size === 0) pictures.delete(pictureId);
+  const { open } = view;
+  for (const [pictureId, opening] of pictures) {
+    const found = await opening.catch(() => undefined);
+    if (found === open && open.looking.size === 0) pictures.delete(pictureId);
+  }
 }
 
 const answer = answering<Questions>(

@@ -22,7 +22,7 @@ const BENEATH_AFTER_MS = 60;
 const COUNT_AFTER_MS = 120;
 /** While a hand moves, counts follow it this far apart: they take as long as a frame, and the next one would wait. */
 const COUNT_EVERY_MS = 60;
-/** A frame smaller than what is shown gives way to a whole one once the hand rests so long. */
+/** A frame of a drag, or one smaller than what is shown, gives way to a whole one once the hand rests so long. */
 const WHOLE_AFTER_MS = 100;
 
 /** Where what a view makes goes. */
@@ -237,7 +237,8 @@ export class ViewRenderer implements Looking {
     if (request.isPeek) return;
     this.#inSight = view.stage;
     if (!target.bases) this.#count(view.stage, wish);
-    if (worst < 1) this.#wholeLater = setTimeout(() => this.#renderOn(target, wish, false), WHOLE_AFTER_MS);
+    // What was read through other tables may be a level off: what stays on the screen is exact.
+    if (worst < 1 || isDragged) this.#wholeLater = setTimeout(() => this.#renderOn(target, wish, false), WHOLE_AFTER_MS);
     if (!doing || !keptScale || !kept) return;
     // What the frame shows beside a smaller one of the same plan is kept.
     const smaller = target.smaller(wish, keptScale);
